@@ -1,0 +1,72 @@
+/** The HTTP side put together: guard, pairing, API, and the client's files. */
+import { join } from 'node:path';
+import { bodyParser } from '@koa/bodyparser';
+import Koa from 'koa';
+import compress from 'koa-compress';
+import serve from 'koa-static';
+import type { Logger } from 'pino';
+import type { Feed } from '../live/feed';
+import type { LiveHost } from '../live/host';
+import type { SettingsFile } from '../settings';
+import type { ShowStore } from '../store/store';
+import type { Guard } from './guard';
+import { liveRoutes } from './live';
+import { openApi } from './openapi';
+import { outputRoutes } from './output';
+import { pairing } from './pairing';
+import { ProblemError, problems } from './problem';
+import { showRoutes } from './show';
+
+export interface Parts {
+  readonly store: ShowStore;
+  readonly host: LiveHost;
+  readonly feed: Feed;
+  readonly settings: SettingsFile;
+  readonly guard: Guard;
+  readonly log: Logger;
+  /** Folder of the built client; without it only the API is served. */
+  readonly client: string | undefined;
+}
+
+const YEAR_MS = 365 * 24 * 3600 * 1000;
+
+export function createApp({ store, host, feed, settings, guard, log, client }: Parts): Koa {
+  const app = new Koa();
+  app.use(problems(log));
+  app.use(async (ctx, next) => {
+    const refused = guard.refuse(ctx.req);
+    if (refused) throw new ProblemError(403, 'Refused', refused);
+    ctx.set({
+      'X-Content-Type-Options': 'nosniff',
+      'X-Frame-Options': 'DENY',
+      'Referrer-Policy': 'no-referrer',
+    });
+    await next();
+  });
+  app.use(compress({ threshold: 1024, br: false }));
+  app.use(bodyParser({ enableTypes: ['json', 'form'], jsonLimit: '32mb', formLimit: '1kb' }));
+  app.use(pairing(guard));
+  for (const router of [showRoutes(store), liveRoutes(host, settings), outputRoutes(host, store, feed)])
+    app.use(router.routes());
+  app.use(async (ctx, next) => {
+    if (ctx.method === 'GET' && ctx.path === '/api/openapi.json') ctx.body = openApi;
+    else await next();
+  });
+  if (client !== undefined) {
+    app.use(async (ctx, next) => {
+      // Every page is the one page; which it is, the client's router reads from the address.
+      const last = ctx.path.split('/').pop() ?? '';
+      if (ctx.method === 'GET' && !ctx.path.startsWith('/api/') && !last.includes('.')) ctx.path = '/index.html';
+      await next();
+    });
+    app.use(
+      serve(client, {
+        setHeaders: (res, path) => {
+          const named = path.startsWith(join(client, '_expo')) || path.startsWith(join(client, 'fonts'));
+          res.setHeader('Cache-Control', named ? `public, max-age=${YEAR_MS / 1000}, immutable` : 'no-cache');
+        },
+      }),
+    );
+  }
+  return app;
+}

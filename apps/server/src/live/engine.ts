@@ -1,0 +1,274 @@
+/** The live engine: listens, keeps the account, merges, polls, and sends what is taken. Runs in a thread of its own. */
+import { wireKey } from '@taxiarch/core/address';
+import { ArtNet, POLL_TARGETED, blankPollReply, encodePoll, encodePollReply, type ArtPoll } from '@taxiarch/core/artnet';
+import type { InterfaceInfo, Settings } from '@taxiarch/core/contract';
+import { Sacn } from '@taxiarch/core/sacn';
+import { Ingest } from './ingest';
+import { broadcastOf, chooseInterface, listInterfaces } from './interfaces';
+import type { EngineReport, EngineSetup, FromEngine, ToEngine } from './messages';
+import { NodeTable } from './nodes';
+import { Output, SOURCE_NAME } from './output';
+import { SharedLevels } from './shared';
+import { Sockets } from './sockets';
+import { LiveUniverse } from './universe';
+
+const EPOCH = performance.timeOrigin;
+const clock = () => performance.now();
+
+/** Universes that somebody looks at are merged this often; all others, and the silent ones, less so. */
+const WATCHED_MS = 8;
+const UNWATCHED_MS = 100;
+const SWEEP_MS = 250;
+const REPORT_MS = 500;
+const INTERFACES_MS = 1000;
+/** Trouble that did not come again in this time is over. */
+const TROUBLE_MS = 5000;
+
+export class Engine {
+  private readonly ingest: Ingest;
+  private readonly nodes = new NodeTable();
+  private readonly output: Output;
+  private readonly sockets: Sockets;
+  private settings: Settings;
+  private inUse: InterfaceInfo | null = null;
+  private watched = new Set<number>();
+  private inspected: readonly (readonly [number, number])[] = [];
+  private readonly timers: NodeJS.Timeout[] = [];
+  private outputTimer: NodeJS.Timeout | undefined;
+  private readonly listeningSince = Math.round(EPOCH + clock());
+  private troubleText = '';
+  private troubleAt = -Infinity;
+  private reported = { at: clock(), packets: 0, sent: 0 };
+  private moving = Promise.resolve();
+
+  constructor(
+    setup: EngineSetup,
+    private readonly tell: (message: FromEngine) => void,
+  ) {
+    this.settings = setup.settings;
+    this.ingest = new Ingest(
+      new SharedLevels(setup.memory),
+      (key, row, shared) => new LiveUniverse(key, row, shared),
+      setup.cid,
+      {
+        onUniverse: ({ key, row }) => tell({ type: 'row', key, row }),
+        onDiscovered: (universes) => universes.forEach((universe) => void this.sockets.join(universe)),
+        onPoll: (poll, address) => this.answerPoll(poll, address),
+        onPollReply: (reply, address, now) => {
+          if (address !== this.inUse?.address) this.nodes.note(reply, address, now);
+        },
+      },
+    );
+    this.sockets = new Sockets(setup.ports, {
+      sacn: (bytes, address) => this.ingest.sacn(bytes, address, clock()),
+      artnet: (bytes, address, own) => this.ingest.artnet(bytes, address, own, clock()),
+      trouble: (error) => this.trouble(error.message),
+    });
+    this.output = new Output(setup.cid, outputSettings(setup.settings), {
+      levelsOfOthers: (key) => this.ingest.universe(key)!.levelsOfOthers(clock(), this.timeoutOf(key)),
+      sendSacn: (bytes, universe) => this.sockets.sendSacn(bytes, universe),
+      sendArtNet: (bytes, address) => this.sockets.sendArtNet(bytes, address),
+      artnetTargets: (portAddress) => this.nodes.listeners(portAddress, clock()),
+      broadcastAddress: () => (this.inUse ? broadcastOf(this.inUse) : undefined),
+      ownAddress: () => this.inUse?.address,
+    });
+  }
+
+  async start(): Promise<void> {
+    await this.sockets.open();
+    void this.sockets.join(Sacn.E131_DISCOVERY_UNIVERSE);
+    await this.followInterface();
+    this.every(WATCHED_MS, () => this.mergeDue());
+    this.every(SWEEP_MS, () => this.sweep());
+    this.every(REPORT_MS, () => this.tell({ type: 'report', report: this.report() }));
+    this.every(INTERFACES_MS, () => void this.followInterface());
+    this.every(ArtNet.POLL_INTERVAL_MS, () => this.poll());
+    this.every(Sacn.E131_E131_UNIVERSE_DISCOVERY_INTERVAL_MS, () => this.announce());
+    this.runOutput(clock());
+    this.poll();
+  }
+
+  private every(ms: number, act: () => void): void {
+    this.timers.push(setInterval(act, ms));
+  }
+
+  /** A clock that keeps its beat: each frame is timed from the one before, not from when it ran. */
+  private runOutput(due: number): void {
+    const next = Math.max(due + 1000 / this.settings.outputRate, clock());
+    this.outputTimer = setTimeout(() => {
+      this.output.tick(clock());
+      this.runOutput(next);
+    }, next - clock());
+  }
+
+  stop(): void {
+    this.output.makeSafe();
+    this.timers.forEach(clearInterval);
+    clearTimeout(this.outputTimer);
+    // What was just handed to the sockets leaves before they close.
+    setTimeout(() => this.sockets.close(), 50);
+  }
+
+  private timeoutOf(key: number): number {
+    return key & 0x10000 ? this.settings.artnetTimeout : Sacn.E131_NETWORK_DATA_LOSS_TIMEOUT_MS;
+  }
+
+  private trouble(text: string): void {
+    this.troubleText = text;
+    this.troubleAt = clock();
+  }
+
+  /** Follows the interface chosen: takes it up when it is there, lets go when it is gone. */
+  private followInterface(): Promise<void> {
+    const next = chooseInterface(listInterfaces(), this.settings.interface);
+    const same = next?.address === this.inUse?.address && next?.netmask === this.inUse?.netmask;
+    if (same) return this.moving;
+    this.inUse = next;
+    this.moving = this.moving
+      .then(() => this.sockets.use(next))
+      .catch((error: Error) => {
+        this.inUse = null;
+        this.trouble(error.message);
+      });
+    return this.moving;
+  }
+
+  private mergeDue(): void {
+    const now = clock();
+    for (const universe of this.ingest.universes) {
+      if (!universe.dirty) continue;
+      if (this.watched.has(universe.key) || now - universe.mergedAt >= UNWATCHED_MS)
+        universe.merge(now, this.timeoutOf(universe.key));
+    }
+    for (const [key, slot] of this.inspected) {
+      const contenders = this.ingest.universe(key)?.contendersAt(slot, now, this.timeoutOf(key)) ?? [];
+      const said = JSON.stringify(contenders.map(({ mark, value, priority }) => [mark, value, priority]));
+      if (said !== this.said.get(key * 512 + slot)) {
+        this.said.set(key * 512 + slot, said);
+        this.tell({ type: 'contenders', key, slot, contenders });
+      }
+    }
+  }
+
+  /** What was last told of each inspected slot, so that it is told again only when it changed. */
+  private said = new Map<number, string>();
+
+  private sweep(): void {
+    const now = clock();
+    for (const universe of this.ingest.universes) universe.sweep(now, this.timeoutOf(universe.key));
+    this.said.clear();
+  }
+
+  private poll(): void {
+    if (this.settings.poll) this.sockets.sendFromArtNetPort(encodePoll(), 'broadcast');
+  }
+
+  /** A controller that is polled says who it is (Art-Net 4, ArtPoll); it has no ports of its own. */
+  private answerPoll(poll: ArtPoll, address: string): void {
+    if (!this.settings.poll || !this.inUse || address === this.inUse.address) return;
+    if (poll.flags & POLL_TARGETED) return;
+    const mac = Uint8Array.from(this.inUse.mac.split(':'), (byte) => parseInt(byte, 16));
+    const reply = { ...blankPollReply(this.inUse.address, mac), portName: SOURCE_NAME, longName: SOURCE_NAME, style: ArtNet.StController };
+    this.sockets.sendFromArtNetPort(encodePollReply(reply), address);
+  }
+
+  private announce(): void {
+    for (const page of this.output.discovery()) this.sockets.sendSacn(page, Sacn.E131_DISCOVERY_UNIVERSE);
+  }
+
+  handle(message: ToEngine): void {
+    switch (message.type) {
+      case 'settings':
+        this.settings = message.settings;
+        this.output.configure(outputSettings(message.settings));
+        void this.followInterface();
+        return;
+      case 'plan':
+        for (const { key, merge } of message.universes) {
+          this.ingest.universe(key)?.setMode(merge);
+          if (key < wireKey({ protocol: 'artnet', number: 0 })) void this.sockets.join(key);
+        }
+        return;
+      case 'watch':
+        this.watched = new Set(message.keys);
+        this.inspected = message.slots;
+        this.said.clear();
+        for (const [key] of message.slots) this.ingest.universe(key)?.rememberChanges();
+        return;
+      case 'levels':
+        return this.output.setLevels(message.client, message.key, message.levels);
+      case 'hot':
+        if (message.hot) this.output.makeHot(message.by, Math.round(EPOCH + clock()));
+        else this.output.makeSafe();
+        return this.answer(message.ask, undefined);
+      case 'take':
+        return this.answer(message.ask, this.output.take(message.order, Math.round(EPOCH + clock())));
+      case 'giveBack': {
+        const { client, slots } = message.order;
+        const wanted = slots && new Set(slots.map(([key, slot]) => key * 512 + slot));
+        this.output.giveBack(
+          (hold, key, slot) => (!client || hold.client === client) && (!wanted || wanted.has(key * 512 + slot)),
+        );
+        return this.answer(message.ask, undefined);
+      }
+      case 'leave':
+        return this.output.giveBack((hold) => hold.client === message.client && !hold.stay);
+      case 'stop':
+        return this.stop();
+    }
+  }
+
+  private answer(ask: number, refused: string | undefined): void {
+    this.tell({ type: 'report', report: this.report() });
+    this.tell({ type: 'answer', ask, refused });
+  }
+
+  private report(): EngineReport {
+    const now = clock();
+    const seconds = Math.max(0.001, (now - this.reported.at) / 1000);
+    const settled = seconds < 0.2 ? this.lastRates : undefined;
+    const rates = settled ?? {
+      heard: Math.round((this.ingest.packets - this.reported.packets) / seconds),
+      sent: Math.round((this.sockets.sent - this.reported.sent) / seconds),
+    };
+    if (!settled) this.reported = { at: now, packets: this.ingest.packets, sent: this.sockets.sent };
+    this.lastRates = rates;
+    return {
+      at: Math.round(EPOCH + now),
+      listeningSince: this.listeningSince,
+      interface: this.inUse,
+      trouble: this.troubleNow(now),
+      universes: this.ingest.universes.map((universe) => {
+        const timeout = this.timeoutOf(universe.key);
+        for (const stream of universe.streams)
+          if (stream.origin.protocol === 'artnet')
+            stream.name = stream.origin.own ? SOURCE_NAME : this.nodes.nameOf(stream.address);
+        return {
+          key: universe.key,
+          streams: universe.streams.map((stream) => stream.report(now, timeout, EPOCH)),
+          heard: universe.streams.map((stream) => stream.heard(now, timeout)),
+        };
+      }),
+      nodes: this.nodes.report(now, EPOCH),
+      output: this.output.report(rates.sent),
+      packetsPerSecond: rates.heard,
+      rejected: { ...this.ingest.rejected },
+    };
+  }
+
+  private lastRates = { heard: 0, sent: 0 };
+
+  private troubleNow(now: number): string {
+    if (!this.inUse)
+      return this.settings.interface === 'auto'
+        ? 'This computer has no network interface with an IPv4 address.'
+        : `The interface with address ${this.settings.interface} is gone. Taxiarch goes on when it returns.`;
+    return now - this.troubleAt < TROUBLE_MS ? this.troubleText : '';
+  }
+}
+
+const outputSettings = ({ outputRate, outputPriority, artnetBroadcast }: Settings) => ({
+  rate: outputRate,
+  priority: outputPriority,
+  broadcast: artnetBroadcast,
+});

@@ -1,0 +1,172 @@
+/**
+ * The feed: to each client, the universes it looks at, at most thirty times a second, always the
+ * newest; to a client that is slow, fewer. Reports and edits go along as text.
+ */
+import type { IncomingMessage, Server } from 'node:http';
+import { WebSocket, WebSocketServer } from 'ws';
+import { SLOTS } from '@taxiarch/core/address';
+import { decodeFrame, encodeContendersFrame, encodeUniverseFrame, type FeedRequest, type FeedText, type LiveReport } from '@taxiarch/core/contract';
+import type { Edit } from '@taxiarch/core/show';
+import type { LiveHost } from './host';
+
+/** Thirty frames a second */
+const FRAME_MS = 1000 / 30;
+/** How often changes are looked for, so that one goes out soon after it came. */
+const LOOK_MS = 8;
+/** A client with more than this unsent gets no frames until it has caught up. */
+const BACKLOG = 64 * 1024;
+/** A client that is gone for this long has its slots given back. */
+const GONE_MS = 5000;
+const MOST_WATCHED = 512;
+
+interface Client {
+  readonly socket: WebSocket;
+  readonly id: string;
+  readonly watched: Map<number, { version: number; sentAt: number }>;
+  inspected: readonly [number, number] | null;
+}
+
+const isKey = (key: unknown): key is number => Number.isInteger(key) && (key as number) >= 0 && (key as number) < 0x20000;
+
+function parseRequest(text: string): FeedRequest | undefined {
+  try {
+    const request = JSON.parse(text) as Partial<Record<string, unknown>> | null;
+    if (request?.['type'] === 'watch' && Array.isArray(request['keys']) && request['keys'].every(isKey))
+      return { type: 'watch', keys: request['keys'].slice(0, MOST_WATCHED) as number[] };
+    if (request?.['type'] === 'inspect' && request['key'] === null) return { type: 'inspect', key: null };
+    const slot = request?.['slot'];
+    if (request?.['type'] === 'inspect' && isKey(request['key']) && Number.isInteger(slot) && (slot as number) >= 0 && (slot as number) < SLOTS)
+      return { type: 'inspect', key: request['key'], slot: slot as number };
+  } catch {
+    // Not JSON: answered like any other request that is not understood.
+  }
+  return undefined;
+}
+
+export class Feed {
+  private readonly server = new WebSocketServer({ noServer: true, maxPayload: 64 * 1024 });
+  private readonly clients = new Set<Client>();
+  private readonly leaving = new Map<string, NodeJS.Timeout>();
+  private readonly timer: NodeJS.Timeout;
+  private readonly values = new Uint8Array(SLOTS);
+  private readonly owners = new Uint8Array(SLOTS);
+
+  constructor(private readonly host: LiveHost) {
+    this.timer = setInterval(() => this.sendFrames(performance.now()), LOOK_MS);
+    host.onReport = (live) => this.tellAll({ type: 'live', live });
+    host.onContenders = (key, slot, contenders) => {
+      const bytes = encodeContendersFrame(key, slot, contenders);
+      for (const { socket, inspected } of this.clients)
+        if (inspected?.[0] === key && inspected[1] === slot) socket.send(bytes);
+    };
+  }
+
+  /** Takes over upgrade requests to /feed that `admit` lets in. */
+  attach(server: Server, admit: (request: IncomingMessage) => boolean): void {
+    server.on('upgrade', (request, socket, head) => {
+      const url = new URL(request.url ?? '/', 'http://feed');
+      if (url.pathname !== '/feed' || !admit(request)) {
+        socket.end('HTTP/1.1 403 Forbidden\r\nConnection: close\r\n\r\n');
+        return;
+      }
+      this.server.handleUpgrade(request, socket, head, (client) =>
+        this.welcome(client, url.searchParams.get('client') ?? ''),
+      );
+    });
+  }
+
+  private welcome(socket: WebSocket, id: string): void {
+    const client: Client = { socket, id, watched: new Map(), inspected: null };
+    this.clients.add(client);
+    clearTimeout(this.leaving.get(id));
+    this.leaving.delete(id);
+    const live = this.host.report();
+    if (live) this.tell(client, { type: 'live', live });
+    socket.on('message', (data, binary) => {
+      if (binary) this.takeLevels(client, data as Buffer);
+      else this.takeRequest(client, String(data));
+    });
+    socket.on('error', () => socket.terminate());
+    socket.on('close', () => {
+      this.clients.delete(client);
+      this.look();
+      this.mind(id);
+    });
+  }
+
+  /** If `id` is not connected, gives back what it took unless it comes within five seconds. */
+  mind(id: string): void {
+    if (id === '' || this.leaving.has(id) || [...this.clients].some((client) => client.id === id)) return;
+    this.leaving.set(
+      id,
+      setTimeout(() => {
+        this.leaving.delete(id);
+        this.host.leave(id);
+      }, GONE_MS),
+    );
+  }
+
+  private takeLevels(client: Client, data: Buffer): void {
+    const frame = decodeFrame(data);
+    if (frame?.kind === 'levels') this.host.setLevels(client.id, frame.key, frame.levels);
+  }
+
+  private takeRequest(client: Client, text: string): void {
+    const request = parseRequest(text);
+    if (!request) {
+      client.socket.close(1008, 'Not understood');
+      return;
+    }
+    if (request.type === 'inspect') client.inspected = request.key === null ? null : [request.key, request.slot];
+    else {
+      const wanted = new Set(request.keys);
+      for (const key of client.watched.keys()) if (!wanted.has(key)) client.watched.delete(key);
+      for (const key of wanted) if (!client.watched.has(key)) client.watched.set(key, { version: -1, sentAt: 0 });
+    }
+    this.look();
+  }
+
+  /** Tells the engine what anybody looks at. */
+  private look(): void {
+    const keys = new Set<number>();
+    const slots: (readonly [number, number])[] = [];
+    for (const { watched, inspected } of this.clients) {
+      for (const key of watched.keys()) keys.add(key);
+      if (inspected) slots.push(inspected);
+    }
+    this.host.watch([...keys], slots);
+  }
+
+  private sendFrames(now: number): void {
+    for (const { socket, watched } of this.clients) {
+      if (socket.bufferedAmount > BACKLOG) continue;
+      for (const [key, last] of watched) {
+        if (now - last.sentAt < FRAME_MS) continue;
+        const row = this.host.rowOf(key);
+        if (row === undefined || this.host.levels.version(row) === last.version) continue;
+        last.version = this.host.levels.read(row, this.values, this.owners);
+        last.sentAt = now;
+        socket.send(encodeUniverseFrame(key, last.version, this.values, this.owners));
+      }
+    }
+  }
+
+  private tell({ socket }: Client, message: FeedText): void {
+    if (socket.bufferedAmount <= BACKLOG || message.type === 'edit') socket.send(JSON.stringify(message));
+  }
+
+  private tellAll(message: FeedText): void {
+    for (const client of this.clients) this.tell(client, message);
+  }
+
+  tellEdit(edit: Edit): void {
+    this.tellAll({ type: 'edit', edit });
+  }
+
+  close(): void {
+    clearInterval(this.timer);
+    for (const timer of this.leaving.values()) clearTimeout(timer);
+    for (const { socket } of this.clients) socket.terminate();
+    this.server.close();
+  }
+}

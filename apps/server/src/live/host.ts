@@ -1,0 +1,143 @@
+/** The server's side of the engine thread: starts it, passes orders on, and joins its reports with the plan. */
+import { Worker } from 'node:worker_threads';
+import { fromWireKey, wireKey } from '@taxiarch/core/address';
+import type { LiveReport, Settings, SlotContender, UniverseReport } from '@taxiarch/core/contract';
+import { sendersByUniverse, standingOf, universesByWire } from '@taxiarch/core/flow';
+import type { ShowRecords } from '@taxiarch/core/show';
+import type { EngineReport, EngineSetup, FromEngine, GiveBackOrder, ToEngine } from './messages';
+import type { TakeOrder } from './output';
+import { SharedLevels } from './shared';
+
+type Asking = { type: 'hot'; hot: boolean; by: string } | { type: 'take'; order: TakeOrder } | { type: 'giveBack'; order: GiveBackOrder };
+
+export class LiveHost {
+  readonly levels = new SharedLevels();
+  private readonly rows = new Map<number, number>();
+  private readonly worker: Worker;
+  private readonly asked = new Map<number, (refused: string | undefined) => void>();
+  private asks = 0;
+  private lastReport: LiveReport | undefined;
+  private plan: ShowRecords;
+  onReport: (report: LiveReport) => void = () => undefined;
+  onContenders: (key: number, slot: number, contenders: readonly SlotContender[]) => void = () => undefined;
+
+  private constructor(
+    workerFile: URL | string,
+    setup: Omit<EngineSetup, 'memory'>,
+    plan: ShowRecords,
+    started: (refused?: string) => void,
+  ) {
+    this.plan = plan;
+    this.worker = new Worker(workerFile, { workerData: { ...setup, memory: this.levels.memory } satisfies EngineSetup });
+    this.worker.on('message', (message: FromEngine) => {
+      if (message.type === 'ready') started();
+      else if (message.type === 'failed') started(message.why);
+      else this.handle(message);
+    });
+    this.worker.on('error', (error) => started(error.message));
+  }
+
+  /** Starts the engine; rejects with its reason if it cannot listen. */
+  static async start(workerFile: URL | string, setup: Omit<EngineSetup, 'memory'>, plan: ShowRecords): Promise<LiveHost> {
+    const host = await new Promise<LiveHost>((resolve, reject) => {
+      const starting: LiveHost = new LiveHost(workerFile, setup, plan, (refused) =>
+        refused === undefined ? resolve(starting) : reject(new Error(refused)),
+      );
+    });
+    host.setPlan(plan);
+    return host;
+  }
+
+  private handle(message: Exclude<FromEngine, { type: 'ready' | 'failed' }>): void {
+    switch (message.type) {
+      case 'row':
+        this.rows.set(message.key, message.row);
+        return;
+      case 'report':
+        this.lastReport = joinWithPlan(message.report, this.plan);
+        this.onReport(this.lastReport);
+        return;
+      case 'contenders':
+        this.onContenders(message.key, message.slot, message.contenders);
+        return;
+      case 'answer':
+        this.asked.get(message.ask)?.(message.refused);
+        this.asked.delete(message.ask);
+    }
+  }
+
+  private tell(message: ToEngine): void {
+    this.worker.postMessage(message);
+  }
+
+  /** Asks the engine to do something; resolves with a sentence if it refused. */
+  ask(message: Asking): Promise<string | undefined> {
+    this.asks += 1;
+    const ask = this.asks;
+    return new Promise((resolve) => {
+      this.asked.set(ask, resolve);
+      this.tell({ ...message, ask });
+    });
+  }
+
+  setPlan(plan: ShowRecords): void {
+    this.plan = plan;
+    this.tell({
+      type: 'plan',
+      universes: plan.universe.map(({ protocol, wire, merge }) => ({ key: wireKey({ protocol, number: wire }), merge })),
+    });
+  }
+
+  setSettings(settings: Settings): void {
+    this.tell({ type: 'settings', settings });
+  }
+
+  watch(keys: readonly number[], slots: readonly (readonly [number, number])[]): void {
+    this.tell({ type: 'watch', keys, slots });
+  }
+
+  setLevels(client: string, key: number, levels: readonly (readonly [number, number])[]): void {
+    this.tell({ type: 'levels', client, key, levels });
+  }
+
+  /** A client went away: what it did not mark to stay is given back. */
+  leave(client: string): void {
+    this.tell({ type: 'leave', client });
+  }
+
+  /** Row of a universe in the shared levels; undefined until it has one. */
+  rowOf(key: number): number | undefined {
+    return this.rows.get(key);
+  }
+
+  report(): LiveReport | undefined {
+    return this.lastReport;
+  }
+
+  async stop(): Promise<void> {
+    const ended = new Promise((resolve) => this.worker.once('exit', resolve));
+    this.tell({ type: 'stop' });
+    await ended;
+  }
+}
+
+/** Every universe planned or heard, with the word that says how it stands. */
+export function joinWithPlan(report: EngineReport, plan: ShowRecords): LiveReport {
+  const planned = universesByWire(plan.universe);
+  const senders = sendersByUniverse(plan.source);
+  const universes: UniverseReport[] = [];
+  for (const { key, streams, heard } of report.universes) {
+    const universe = planned.get(key);
+    if (!universe && streams.every((stream) => stream.lost)) continue;
+    universes.push({
+      key,
+      ...fromWireKey(key),
+      show: universe?.number ?? null,
+      name: universe?.name ?? '',
+      ...standingOf(universe && (senders.get(universe.number) ?? []), heard),
+      streams,
+    });
+  }
+  universes.sort((a, b) => (a.show ?? Infinity) - (b.show ?? Infinity) || a.key - b.key);
+  return { ...report, universes };
+}

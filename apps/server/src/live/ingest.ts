@@ -1,0 +1,145 @@
+/** Packets in: from bytes on a socket to a stream's account and levels. Allocates nothing for a known stream. */
+import { wireKey } from '@taxiarch/core/address';
+import { ArtNet, blankDmxFields, decodePoll, decodePollReply, readDmxFields, readOpCode, type ArtPoll, type ArtPollReply } from '@taxiarch/core/artnet';
+import { readU32 } from '@taxiarch/core/bytes';
+import { Sacn, blankDataFields, decodeSacn, readDataFields, readRoot, readSourceName } from '@taxiarch/core/sacn';
+import type { Stream } from './stream';
+import type { LiveUniverse } from './universe';
+import { MOST_UNIVERSES, SharedLevels } from './shared';
+
+const DMX_HEADER = 18;
+/** A source's name is read again this often, in packets. */
+const NAME_EVERY = 64;
+
+export interface IngestListener {
+  /** A universe was given a row in the shared memory. */
+  onUniverse(universe: LiveUniverse): void;
+  onDiscovered(universes: readonly number[]): void;
+  onPoll(poll: ArtPoll, address: string): void;
+  onPollReply(reply: ArtPollReply, address: string, now: number): void;
+}
+
+export class Ingest {
+  readonly universes: LiveUniverse[] = [];
+  readonly rejected: Record<string, number> = {};
+  packets = 0;
+  private readonly byKey = new Map<number, LiveUniverse>();
+  private readonly sacnData = blankDataFields();
+  private readonly dmx = blankDmxFields();
+
+  constructor(
+    private readonly shared: SharedLevels,
+    private readonly newUniverse: (key: number, row: number, shared: SharedLevels) => LiveUniverse,
+    private readonly ownCid: Uint8Array,
+    private readonly listener: IngestListener,
+  ) {}
+
+  /** The universe of a key, made if there is room for it. */
+  universe(key: number): LiveUniverse | undefined {
+    const known = this.byKey.get(key);
+    if (known) return known;
+    if (this.universes.length >= MOST_UNIVERSES) return undefined;
+    const made = this.newUniverse(key, this.universes.length, this.shared);
+    this.universes.push(made);
+    this.byKey.set(key, made);
+    this.listener.onUniverse(made);
+    return made;
+  }
+
+  private reject(reason: string): void {
+    this.rejected[reason] = (this.rejected[reason] ?? 0) + 1;
+  }
+
+  sacn(bytes: Uint8Array, address: string, now: number): void {
+    const vector = readRoot(bytes);
+    if (typeof vector === 'string') return this.reject(vector);
+    if (vector !== Sacn.VECTOR_ROOT_E131_DATA) return this.sacnExtended(bytes);
+    const data = this.sacnData;
+    const reason = readDataFields(bytes, data);
+    if (reason) return this.reject(reason);
+    if (data.startCode !== Sacn.START_CODE_NULL && data.startCode !== Sacn.START_CODE_SLOT_PRIORITY)
+      return this.reject('other-start-code');
+    const universe = this.universe(data.universe);
+    if (!universe) return this.reject('too-many-universes');
+    const stream = this.sacnStream(universe, bytes, address, now);
+    if (!stream) return this.reject('too-many-senders');
+    this.packets += 1;
+    const levels = data.startCode === Sacn.START_CODE_NULL;
+    if (stream.account.terminated) universe.dirty = true;
+    if (!stream.account.note(now, data.sequence, levels)) return;
+    if (stream.account.packets % NAME_EVERY === 1) stream.name = readSourceName(bytes);
+    if (data.options & Sacn.OPTION_STREAM_TERMINATED) {
+      stream.account.terminate(now);
+      universe.dirty = true;
+      return;
+    }
+    const preview = (data.options & Sacn.OPTION_PREVIEW_DATA) !== 0;
+    if (stream.priority !== data.priority || stream.account.preview !== preview) universe.dirty = true;
+    stream.priority = data.priority;
+    stream.syncAddress = data.syncAddress;
+    stream.account.preview = preview;
+    stream.address = address;
+    const changed = levels
+      ? stream.setLevels(bytes, Sacn.DATA_HEADER_LENGTH, data.slotCount, now)
+      : stream.setSlotPriority(bytes, Sacn.DATA_HEADER_LENGTH, data.slotCount, now);
+    if (changed) universe.dirty = true;
+  }
+
+  /** A source is known by its CID (E1.31-2018, 5.6). */
+  private sacnStream(universe: LiveUniverse, bytes: Uint8Array, address: string, now: number): Stream | undefined {
+    for (const stream of universe.streams) if (sameCid(stream.origin.cid, bytes, 22)) return stream;
+    const cid = Uint8Array.prototype.slice.call(bytes, 22, 22 + Sacn.CID_LENGTH);
+    return universe.add({ protocol: 'sacn', address, cid, own: sameCid(this.ownCid, bytes, 22) }, now);
+  }
+
+  private sacnExtended(bytes: Uint8Array): void {
+    const decoded = decodeSacn(bytes);
+    if (!decoded.ok) return this.reject(decoded.reason);
+    this.packets += 1;
+    if (decoded.message.kind === 'discovery') this.listener.onDiscovered(decoded.message.universes);
+  }
+
+  /** `own` says that the packet came from this program's own sending socket. */
+  artnet(bytes: Uint8Array, address: string, own: boolean, now: number): void {
+    const opCode = readOpCode(bytes);
+    if (opCode === ArtNet.OpDmx) return this.artDmx(bytes, address, own, now);
+    if (typeof opCode === 'string') return this.reject(opCode);
+    if (opCode === ArtNet.OpPollReply) {
+      const decoded = decodePollReply(bytes);
+      if (!decoded.ok) return this.reject(decoded.reason);
+      this.packets += 1;
+      this.listener.onPollReply(decoded.message, address, now);
+    } else if (opCode === ArtNet.OpPoll) {
+      const decoded = decodePoll(bytes);
+      if (!decoded.ok) return this.reject(decoded.reason);
+      this.packets += 1;
+      this.listener.onPoll(decoded.message, address);
+    } else if (opCode === ArtNet.OpSync) this.packets += 1;
+    else this.reject('unknown-opcode');
+  }
+
+  private artDmx(bytes: Uint8Array, address: string, own: boolean, now: number): void {
+    const { dmx } = this;
+    const reason = readDmxFields(bytes, dmx);
+    if (reason) return this.reject(reason);
+    const universe = this.universe(wireKey({ protocol: 'artnet', number: dmx.portAddress }));
+    if (!universe) return this.reject('too-many-universes');
+    const stream =
+      universe.streams.find((one) => one.origin.own === own && one.address === address) ??
+      universe.add({ protocol: 'artnet', address, cid: new Uint8Array(0), own }, now);
+    if (!stream) return this.reject('too-many-senders');
+    this.packets += 1;
+    if (!stream.account.note(now, dmx.sequence, true)) return;
+    if (stream.setLevels(bytes, DMX_HEADER, dmx.slotCount, now)) universe.dirty = true;
+  }
+}
+
+function sameCid(cid: Uint8Array, bytes: Uint8Array, at: number): boolean {
+  return (
+    cid.length === Sacn.CID_LENGTH &&
+    readU32(cid, 0) === readU32(bytes, at) &&
+    readU32(cid, 4) === readU32(bytes, at + 4) &&
+    readU32(cid, 8) === readU32(bytes, at + 8) &&
+    readU32(cid, 12) === readU32(bytes, at + 12)
+  );
+}

@@ -1,0 +1,139 @@
+/** One sender on one universe as the engine holds it: its account, and its last levels. */
+import { SLOTS, type Protocol } from '@taxiarch/core/address';
+import type { StreamReport } from '@taxiarch/core/contract';
+import type { HeardStream } from '@taxiarch/core/flow';
+import type { Contender } from '@taxiarch/core/merge';
+import { formatCid } from '@taxiarch/core/sacn';
+import { StreamAccount } from '@taxiarch/core/stream';
+
+/** A source that stops sending per-slot priority is back to its packet priority after this long. */
+const SLOT_PRIORITY_TIMEOUT_MS = 2500;
+
+export interface StreamOrigin {
+  readonly protocol: Protocol;
+  readonly address: string;
+  /** 16 bytes; empty for Art-Net */
+  readonly cid: Uint8Array;
+  readonly own: boolean;
+}
+
+export class Stream implements Contender {
+  readonly account: StreamAccount;
+  name = '';
+  address: string;
+  priority = 100;
+  syncAddress = 0;
+  count = 0;
+  readonly values = new Uint8Array(SLOTS);
+  slotPriority: Uint8Array | null = null;
+  changedAt: Float64Array | null = null;
+  private slotPriorityAt = 0;
+
+  constructor(
+    readonly mark: number,
+    readonly origin: StreamOrigin,
+    now: number,
+  ) {
+    this.account = new StreamAccount(origin.protocol, now);
+    this.address = origin.address;
+  }
+
+  /** Takes in levels that stand in `packet` from `at`; returns whether anything changed. */
+  setLevels(packet: Uint8Array, at: number, count: number, now: number): boolean {
+    const { values, changedAt } = this;
+    let changed = count !== this.count;
+    if (changedAt === null) {
+      for (let i = 0; i < count; i += 1) {
+        const level = packet[at + i]!;
+        if (values[i] !== level) {
+          values[i] = level;
+          changed = true;
+        }
+      }
+    } else {
+      for (let i = 0; i < count; i += 1) {
+        const level = packet[at + i]!;
+        if (values[i] !== level) {
+          values[i] = level;
+          changedAt[i] = now;
+          changed = true;
+        }
+      }
+    }
+    if (count < this.count) values.fill(0, count);
+    this.count = count;
+    return changed;
+  }
+
+  /** Takes in per-slot priorities; slots beyond `count` are not controlled. */
+  setSlotPriority(packet: Uint8Array, at: number, count: number, now: number): boolean {
+    this.slotPriorityAt = now;
+    let changed = this.slotPriority === null;
+    const priorities = (this.slotPriority ??= new Uint8Array(SLOTS));
+    for (let i = 0; i < SLOTS; i += 1) {
+      const priority = i < count ? packet[at + i]! : 0;
+      if (priorities[i] !== priority) {
+        priorities[i] = priority;
+        changed = true;
+      }
+    }
+    return changed;
+  }
+
+  /** Drops per-slot priority that has not been renewed; returns whether it did. */
+  expireSlotPriority(now: number): boolean {
+    if (this.slotPriority === null || now - this.slotPriorityAt <= SLOT_PRIORITY_TIMEOUT_MS) return false;
+    this.slotPriority = null;
+    return true;
+  }
+
+  /** From now on remembers when each slot changed. */
+  keepChangeTimes(): void {
+    this.changedAt ??= new Float64Array(SLOTS);
+  }
+
+  heard(now: number, timeout: number): HeardStream {
+    const { account } = this;
+    return {
+      name: this.name,
+      address: this.address,
+      protocol: this.origin.protocol,
+      own: this.origin.own,
+      preview: account.preview,
+      lost: account.lost(now, timeout),
+      age: now - account.lastSeen,
+      rate10: account.rate10(now),
+      missing10: account.missing10(now),
+      jitter: account.jitter,
+    };
+  }
+
+  /** `epoch` turns the engine's clock into Unix time. */
+  report(now: number, timeout: number, epoch: number): StreamReport {
+    const { account, origin } = this;
+    return {
+      mark: this.mark,
+      name: this.name,
+      address: this.address,
+      cid: origin.cid.length > 0 ? formatCid(origin.cid) : '',
+      priority: this.priority,
+      slotPriority: this.slotPriority !== null,
+      preview: account.preview,
+      terminated: account.terminated,
+      lost: account.lost(now, timeout),
+      own: origin.own,
+      syncAddress: this.syncAddress,
+      slotCount: this.count,
+      rate1: account.rate1(now),
+      rate10: Math.round(account.rate10(now) * 10) / 10,
+      jitter: Math.round(account.jitter * 10) / 10,
+      packets: account.packets,
+      missing: account.missing,
+      missing10: account.missing10(now),
+      repeats: account.repeats,
+      late: account.late,
+      firstSeen: Math.round(account.firstSeen + epoch),
+      lastSeen: Math.round(account.lastSeen + epoch),
+    };
+  }
+}

@@ -1,0 +1,17 @@
+/** Entry of the engine's thread. */
+import { parentPort, workerData } from 'node:worker_threads';
+import { Engine } from './engine';
+import type { EngineSetup, FromEngine, ToEngine } from './messages';
+
+const port = parentPort!;
+const engine = new Engine(workerData as EngineSetup, (message: FromEngine) => port.postMessage(message));
+
+port.on('message', (message: ToEngine) => {
+  engine.handle(message);
+  if (message.type === 'stop') setTimeout(() => port.close(), 100);
+});
+
+engine.start().then(
+  () => port.postMessage({ type: 'ready' } satisfies FromEngine),
+  (error: Error) => port.postMessage({ type: 'failed', why: error.message } satisfies FromEngine),
+);

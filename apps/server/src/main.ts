@@ -1,0 +1,140 @@
+/** The server from top to bottom: options, lock, show, engine, HTTP, feed. Read this first. */
+import { accessSync, constants, mkdirSync } from 'node:fs';
+import { createServer } from 'node:http';
+import { join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { destination, pino } from 'pino';
+import qrcode from 'qrcode';
+import { nightFerry } from '@taxiarch/core/demo';
+import { KINDS, emptyShow, type ProposedEdit, type ShowRecords } from '@taxiarch/core/show';
+import { createApp } from './http/app';
+import { Guard } from './http/guard';
+import { Feed } from './live/feed';
+import { LiveHost } from './live/host';
+import { listInterfaces } from './live/interfaces';
+import { BadOption, readOptions, type Options } from './options';
+import { SettingsFile } from './settings';
+import { FolderInUse, lockFolder } from './store/lock';
+import { ShowStore } from './store/store';
+
+const log = pino({ name: 'taxiarch', level: process.env['TAXIARCH_LOG'] ?? 'warn' }, destination(2));
+const LOOPBACK = '127.0.0.1';
+
+/** Something a person can mend; said in one sentence, without a stack. */
+class CannotStart extends Error {}
+
+function firstEdit(records: ShowRecords, sentence: string): ProposedEdit {
+  const changes = KINDS.flatMap((kind) => records[kind].map((after) => ({ kind, id: after.id, rev: null, after })));
+  return { author: 'Taxiarch', sentence, changes };
+}
+
+function prepareFolder(folder: string): void {
+  try {
+    mkdirSync(folder, { recursive: true });
+    accessSync(folder, constants.W_OK);
+  } catch {
+    throw new CannotStart(`The data folder ${folder} cannot be written. Choose another with --data, or mend its permissions.`);
+  }
+}
+
+async function openStore(folder: string, demo: boolean): Promise<ShowStore> {
+  const migrations = fileURLToPath(new URL('./drizzle', import.meta.url));
+  const store = await ShowStore.open(folder, migrations, log);
+  if (store.lastSeq === 0)
+    await store.propose(
+      demo
+        ? firstEdit(nightFerry(), 'Began with the demo show, Night Ferry')
+        : firstEdit({ ...emptyShow(), show: [{ id: 'show', rev: 0, name: 'New show', about: '' }] }, 'Began a new show'),
+    );
+  return store;
+}
+
+async function startEngine(options: Options, settings: SettingsFile, store: ShowStore): Promise<LiveHost> {
+  const setup = {
+    cid: settings.cid,
+    settings: settings.read(),
+    ports: { sacn: options.sacnPort, artnet: options.artnetPort },
+  };
+  try {
+    return await LiveHost.start(new URL('./worker.mjs', import.meta.url), setup, store.records());
+  } catch (error) {
+    const taken = /EADDRINUSE \S+:(\d+)/.exec((error as Error).message);
+    if (taken)
+      throw new CannotStart(`UDP port ${taken[1]} is used by another program that does not share it. Close that program, then start again.`);
+    throw error;
+  }
+}
+
+async function listen(server: ReturnType<typeof createServer>, { port, host }: Options): Promise<void> {
+  await new Promise<void>((ready, failed) => {
+    server.once('error', (error: NodeJS.ErrnoException) => {
+      if (error.code === 'EADDRINUSE')
+        failed(new CannotStart(`TCP port ${port} is used by another program. Close it, or choose another port with --port.`));
+      else if (error.code === 'EADDRNOTAVAIL')
+        failed(new CannotStart(`${host} is no address of this computer. Choose one of: ${listInterfaces().map(({ address }) => address).join(', ')}.`));
+      else if (error.code === 'EACCES')
+        failed(new CannotStart(`Port ${port} may be used by administrators only. Choose one above 1023 with --port.`));
+      else failed(error);
+    });
+    server.listen(port, host, ready);
+  });
+}
+
+/** The address to open; for a server that others may reach also a code, and both as a picture to be scanned. */
+async function announce({ host, port }: Options, guard: Guard): Promise<void> {
+  const outward = listInterfaces().find(({ loopback }) => !loopback)?.address ?? LOOPBACK;
+  const address = `http://${host === '0.0.0.0' ? outward : host}:${port}`;
+  if (guard.code === undefined) {
+    process.stdout.write(`Taxiarch is ready: ${address}\n`);
+    return;
+  }
+  const picture = await qrcode.toString(`${address}/pair?code=${guard.code}`, { type: 'terminal', small: true });
+  process.stdout.write(`${picture}\nTaxiarch is ready: ${address}   Pairing code: ${guard.code}\n`);
+}
+
+async function main(): Promise<void> {
+  const options = readOptions(process.argv.slice(2));
+  const folder = resolve(options.data);
+  prepareFolder(folder);
+  const lock = await lockFolder(folder);
+  const guard = new Guard(options.port, options.host !== LOOPBACK);
+  // The port is taken before anything slow begins, so that a clash is said at once.
+  const server = createServer();
+  await listen(server, options);
+
+  const settings = new SettingsFile(folder, options.demo ? { interface: LOOPBACK } : {});
+  const store = await openStore(folder, options.demo);
+  const host = await startEngine(options, settings, store);
+  const feed = new Feed(host);
+  store.onEdit((edit) => {
+    host.setPlan(store.records());
+    feed.tellEdit(edit);
+  });
+  const client = options.client === undefined ? undefined : join(resolve(options.client));
+  server.on('request', createApp({ store, host, feed, settings, guard, log, client }).callback());
+  feed.attach(server, (request) => guard.refuse(request) === undefined && guard.admits(request));
+  await announce(options, guard);
+
+  let ending = false;
+  const end = async () => {
+    if (ending) return;
+    ending = true;
+    feed.close();
+    server.close();
+    server.closeAllConnections();
+    await host.stop();
+    await store.close();
+    await lock.release();
+    process.exit(0);
+  };
+  process.on('SIGINT', () => void end());
+  process.on('SIGTERM', () => void end());
+  // Started by another program that has gone: nobody is left to stop us.
+  process.on('disconnect', () => void end());
+}
+
+main().catch((error: Error) => {
+  const plain = error instanceof CannotStart || error instanceof BadOption || error instanceof FolderInUse;
+  process.stderr.write(plain ? `${error.message}\n` : `Taxiarch could not start: ${error.stack ?? error.message}\n`);
+  process.exit(1);
+});

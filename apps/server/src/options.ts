@@ -1,0 +1,49 @@
+/** What the server is told on its command line. */
+import { parseArgs } from 'node:util';
+
+export interface Options {
+  readonly port: number;
+  readonly host: string;
+  readonly data: string;
+  /** Begin a new folder with the demo show. */
+  readonly demo: boolean;
+  readonly sacnPort: number;
+  readonly artnetPort: number;
+  readonly client: string | undefined;
+}
+
+export class BadOption extends Error {}
+
+function portNumber(text: string, name: string): number {
+  const port = Number(text);
+  if (!/^\d+$/.test(text) || port < 1 || port > 65535) throw new BadOption(`--${name} must be a port number from 1 to 65535, not “${text}”.`);
+  return port;
+}
+
+export function readOptions(args: readonly string[]): Options {
+  try {
+    const { values } = parseArgs({
+      args: [...args],
+      options: {
+        port: { type: 'string', default: '4630' },
+        host: { type: 'string', default: '127.0.0.1' },
+        data: { type: 'string', default: 'demo-data' },
+        empty: { type: 'boolean', default: false },
+        'sacn-port': { type: 'string', default: '5568' },
+        'artnet-port': { type: 'string', default: '6454' },
+        client: { type: 'string' },
+      },
+    });
+    return {
+      port: portNumber(values.port, 'port'),
+      host: values.host,
+      data: values.data,
+      demo: !values.empty,
+      sacnPort: portNumber(values['sacn-port'], 'sacn-port'),
+      artnetPort: portNumber(values['artnet-port'], 'artnet-port'),
+      client: values.client,
+    };
+  } catch (error) {
+    throw error instanceof BadOption ? error : new BadOption((error as Error).message);
+  }
+}

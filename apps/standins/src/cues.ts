@@ -1,0 +1,107 @@
+/** What the Bridge desk plays: looping cues with fades over the lamps of the demo rig, worked out per attribute. */
+import { SLOTS } from '@taxiarch/core/address';
+import { channelMaximum, footprintOf, splitValue, type FixtureChannel } from '@taxiarch/core/fixture';
+import type { FixtureType, Lamp } from '@taxiarch/core/show';
+
+export interface Cue {
+  readonly name: string;
+  readonly fadeSeconds: number;
+  readonly holdSeconds: number;
+  /** Share of full, 0–1, of one attribute of one lamp at a time in seconds. */
+  level(attribute: string, lamp: Lamp, seconds: number): number | undefined;
+}
+
+const wave = (turns: number): number => 0.5 + 0.5 * Math.sin(turns * 2 * Math.PI);
+
+const tint =
+  (red: number, green: number, blue: number, white = 0) =>
+  (attribute: string): number | undefined =>
+    ({ ColorAdd_R: red, ColorAdd_G: green, ColorAdd_B: blue, ColorAdd_W: white, ColorAdd_RY: red * 0.6, ColorAdd_UV: blue * 0.5 })[attribute];
+
+const sea = tint(0.05, 0.45, 0.8, 0.1);
+const ember = tint(0.95, 0.35, 0.05, 0.15);
+const fog = tint(0.5, 0.55, 0.6, 0.7);
+
+export const CUES: readonly Cue[] = [
+  {
+    name: 'Boarding',
+    fadeSeconds: 4,
+    holdSeconds: 8,
+    level(attribute, lamp, seconds) {
+      if (attribute === 'Dimmer') return 0.35 + 0.35 * wave(seconds / 9 + lamp.y / 40);
+      if (attribute === 'Pan') return 0.4 + 0.2 * wave(seconds / 14 + lamp.number / 7);
+      if (attribute === 'Tilt') return 0.45 + 0.1 * wave(seconds / 11 + lamp.number / 5);
+      if (attribute === 'Zoom') return 0.6;
+      return ember(attribute);
+    },
+  },
+  {
+    name: 'Cast off',
+    fadeSeconds: 6,
+    holdSeconds: 10,
+    level(attribute, lamp, seconds) {
+      if (attribute === 'Dimmer') return 0.15 + 0.75 * wave(seconds / 6 - lamp.y / 30);
+      if (attribute === 'Pan') return wave(seconds / 20 + lamp.number / 9);
+      if (attribute === 'Tilt') return 0.3 + 0.4 * wave(seconds / 16);
+      if (attribute === 'Zoom') return wave(seconds / 8);
+      if (attribute === 'Fog1' || attribute === 'Fans') return 0.4;
+      return sea(attribute);
+    },
+  },
+  {
+    name: 'Engine room alarm',
+    fadeSeconds: 1,
+    holdSeconds: 6,
+    level(attribute, lamp, seconds) {
+      if (attribute === 'Dimmer') return lamp.z < 0 ? wave(seconds * 1.2) : 0.2;
+      if (attribute === 'Shutter1Strobe') return lamp.z < 0 ? 0.7 : 0;
+      if (attribute === 'Relay1') return seconds % 2 < 1 ? 1 : 0;
+      if (attribute === 'Pan' || attribute === 'Tilt') return 0.5;
+      return tint(1, 0.05, 0.02)(attribute);
+    },
+  },
+  {
+    name: 'Open water',
+    fadeSeconds: 8,
+    holdSeconds: 12,
+    level(attribute, lamp, seconds) {
+      if (attribute === 'Dimmer') return 0.2 + 0.3 * wave(seconds / 12 + (lamp.x + lamp.y) / 25);
+      if (attribute === 'Pan') return 0.5 + 0.3 * Math.sin(seconds / 5 + lamp.number);
+      if (attribute === 'Tilt') return 0.6;
+      return fog(attribute);
+    },
+  },
+];
+
+interface Playing {
+  readonly lamp: Lamp;
+  readonly channels: readonly FixtureChannel[];
+}
+
+/** Works out the levels of all universes for cue and fade at any time. */
+export class Looks {
+  private readonly playing: Playing[];
+
+  constructor(lamps: readonly Lamp[], types: readonly FixtureType[]) {
+    this.playing = lamps.flatMap((lamp) => {
+      const mode = types.find((type) => type.id === lamp.typeId)?.modes.find((one) => one.name === lamp.mode);
+      return mode && lamp.channel + footprintOf(mode) - 1 <= SLOTS ? [{ lamp, channels: mode.channels }] : [];
+    });
+  }
+
+  /** Writes levels into `universes` (by show universe): a share `fade` of `cue`, the rest of `before`. */
+  render(universes: ReadonlyMap<number, Uint8Array>, before: Cue, cue: Cue, fade: number, seconds: number, master: number): void {
+    for (const { lamp, channels } of this.playing) {
+      const slots = universes.get(lamp.universe);
+      if (!slots) continue;
+      for (const channel of channels) {
+        const top = channelMaximum(channel);
+        const rest = channel.default / top;
+        const from = before.level(channel.attribute, lamp, seconds) ?? rest;
+        const to = cue.level(channel.attribute, lamp, seconds) ?? rest;
+        const share = (from + (to - from) * fade) * (channel.attribute === 'Dimmer' ? master : 1);
+        splitValue(channel, share * top).forEach((byte, i) => (slots[lamp.channel + channel.offsets[i]! - 2] = byte));
+      }
+    }
+  }
+}

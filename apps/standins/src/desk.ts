@@ -1,0 +1,158 @@
+/** The Bridge desk: plays cues, sends eight universes of sACN and four of Art-Net, and finds its nodes by polling. */
+import { SLOTS, multicastGroup } from '@taxiarch/core/address';
+import { ArtNet, blankPollReply, decodeArtNet, encodeDmx, encodePoll, encodePollReply, portsOf } from '@taxiarch/core/artnet';
+import { Sacn, encodeData, encodeDiscoveryPages, parseCid } from '@taxiarch/core/sacn';
+import type { ShowRecords } from '@taxiarch/core/show';
+import { CUES, Looks } from './cues';
+import { BROADCAST, open, type UdpPorts } from './network';
+import { PANEL_PORT, openPanel } from './panel';
+
+export interface DeskSetup {
+  readonly name: string;
+  readonly address: string;
+  readonly cid: string;
+  readonly mac: readonly number[];
+  readonly priority: number;
+  /** Frames a second */
+  readonly rate: number;
+  /** From show universe to sACN universe */
+  readonly sacn: ReadonlyMap<number, number>;
+  /** From show universe to Port-Address */
+  readonly artnet: ReadonlyMap<number, number>;
+}
+
+const NODE_GONE_MS = ArtNet.POLL_INTERVAL_MS * ArtNet.MISSED_POLLS + 500;
+
+export async function startDesk(setup: DeskSetup, rig: Pick<ShowRecords, 'lamp' | 'type'>, udp: UdpPorts): Promise<void> {
+  const cid = parseCid(setup.cid);
+  const looks = new Looks(rig.lamp, rig.type);
+  const universes = new Map([...setup.sacn.keys(), ...setup.artnet.keys()].map((show) => [show, new Uint8Array(SLOTS)]));
+  /** Levels held at the panel, over those of the cue: by show universe, then slot. */
+  const faders = new Map<number, Map<number, number>>();
+  const nodes = new Map<string, { portAddresses: Set<number>; pages: Map<number, number[]>; lastSeen: number }>();
+  let cue = 0;
+  let before = CUES.length - 1;
+  let cueBegan = performance.now();
+  let master = 1;
+  let running = true;
+  let sequence = 0;
+
+  const own = await open(setup.address, udp.artnet, receive);
+  await open(BROADCAST, udp.artnet, receive);
+  const sending = await open(setup.address, 0);
+
+  function receive(bytes: Uint8Array, from: string): void {
+    const decoded = decodeArtNet(bytes);
+    if (!decoded.ok || from === setup.address) return;
+    if (decoded.message.kind === 'poll') {
+      const reply = { ...blankPollReply(setup.address, Uint8Array.from(setup.mac)), style: ArtNet.StController };
+      own.send(encodePollReply({ ...reply, portName: setup.name, longName: `${setup.name}, main console` }), udp.artnet, from);
+    } else if (decoded.message.kind === 'pollReply') {
+      const node = nodes.get(from) ?? { portAddresses: new Set(), pages: new Map(), lastSeen: 0 };
+      node.pages.set(
+        decoded.message.bindIndex,
+        portsOf(decoded.message).filter((port) => port.direction === 'out').map((port) => port.portAddress),
+      );
+      node.portAddresses = new Set([...node.pages.values()].flat());
+      node.lastSeen = performance.now();
+      nodes.set(from, node);
+    }
+  }
+
+  function go(to: number): void {
+    before = cue;
+    cue = to;
+    cueBegan = performance.now();
+  }
+
+  function frame(): void {
+    const now = performance.now();
+    const { fadeSeconds, holdSeconds } = CUES[cue]!;
+    const since = (now - cueBegan) / 1000;
+    if (since > fadeSeconds + holdSeconds) go((cue + 1) % CUES.length);
+    looks.render(universes, CUES[before]!, CUES[cue]!, Math.min(1, since / fadeSeconds), now / 1000, master);
+    for (const [show, held] of faders) for (const [slot, level] of held) universes.get(show)![slot] = level;
+    sequence = (sequence + 1) & 0xff;
+    for (const [show, universe] of setup.sacn) sendSacn(universe, universes.get(show)!, false);
+    for (const [show, portAddress] of setup.artnet) {
+      const bytes = encodeDmx({ sequence: (sequence % 255) + 1, physical: 0, portAddress, slots: universes.get(show)! });
+      for (const [address, node] of nodes)
+        if (node.portAddresses.has(portAddress) && now - node.lastSeen < NODE_GONE_MS) sending.send(bytes, udp.artnet, address);
+      // The visualiser's laptop listens at the first address; consoles name such listeners by hand.
+      sending.send(bytes, udp.artnet, '127.0.0.1');
+    }
+  }
+
+  function sendSacn(universe: number, slots: Uint8Array, terminated: boolean): void {
+    const bytes = encodeData({
+      cid,
+      sourceName: setup.name,
+      priority: setup.priority,
+      syncAddress: 0,
+      sequence,
+      preview: false,
+      terminated,
+      forceSync: false,
+      universe,
+      startCode: Sacn.START_CODE_NULL,
+      slots,
+    });
+    sending.send(bytes, udp.sacn, multicastGroup(universe));
+  }
+
+  function stop(): void {
+    if (!running) return;
+    running = false;
+    for (let i = 0; i < 3; i += 1) {
+      sequence = (sequence + 1) & 0xff;
+      for (const universe of setup.sacn.values()) sendSacn(universe, new Uint8Array(SLOTS), true);
+    }
+  }
+
+  function discover(): void {
+    if (!running) return;
+    for (const page of encodeDiscoveryPages(cid, setup.name, [...setup.sacn.values()]))
+      sending.send(page, udp.sacn, multicastGroup(Sacn.E131_DISCOVERY_UNIVERSE));
+  }
+
+  const poll = () => own.send(encodePoll(), udp.artnet, BROADCAST);
+  let due = performance.now();
+  const beat = () => {
+    if (running) frame();
+    due = Math.max(due + 1000 / setup.rate, performance.now());
+    setTimeout(beat, due - performance.now());
+  };
+  poll();
+  setInterval(poll, ArtNet.POLL_INTERVAL_MS);
+  setTimeout(discover, 1000);
+  setInterval(discover, Sacn.E131_E131_UNIVERSE_DISCOVERY_INTERVAL_MS);
+  beat();
+
+  await openPanel(setup.address, PANEL_PORT, {
+    state: () => ({ name: setup.name, running, master, cue: CUES[cue]!.name, cues: CUES.map(({ name }) => name) }),
+    go: ({ cue: wanted }) => {
+      const found = wanted === undefined ? (cue + 1) % CUES.length : CUES.findIndex(({ name }) => name === wanted);
+      if (found < 0) throw new Error(`There is no cue “${String(wanted)}”.`);
+      go(found);
+    },
+    /** Holds one slot (`universe`, `channel`, `level`), lets it go (`level` null), or sets the `master` in percent. */
+    fader: ({ universe, channel, level, master: percent }) => {
+      if (percent !== undefined) {
+        master = Math.min(100, Math.max(0, Number(percent))) / 100;
+        return;
+      }
+      const show = Number(universe);
+      if (!universes.has(show)) throw new Error(`This desk has no universe ${String(universe)}.`);
+      const slot = Number(channel) - 1;
+      if (!Number.isInteger(slot) || slot < 0 || slot >= SLOTS) throw new Error('Channels run from 1 to 512.');
+      const held = faders.get(show) ?? new Map<number, number>();
+      faders.set(show, held);
+      if (level === null) held.delete(slot);
+      else held.set(slot, Math.min(255, Math.max(0, Number(level))));
+    },
+    stop,
+    start: () => {
+      running = true;
+    },
+  });
+}

@@ -1,0 +1,3 @@
+export * from './universe';
+export * from './portAddress';
+export * from './wire';

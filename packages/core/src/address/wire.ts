@@ -1,0 +1,36 @@
+/** Wire universes as short keys and as words; the numbering base is always said, never guessed. */
+import { formatPortAddress, readPortAddress } from './portAddress';
+import { readSacnUniverse, refuse, type Protocol, type Read, type WireUniverse } from './universe';
+
+/** One number for a wire universe, fit for maps and packets: Art-Net keys have bit 16 set. */
+export const wireKey = ({ protocol, number }: WireUniverse): number =>
+  protocol === 'artnet' ? 0x10000 | number : number;
+
+export const fromWireKey = (key: number): WireUniverse =>
+  key & 0x10000 ? { protocol: 'artnet', number: key & 0x7fff } : { protocol: 'sacn', number: key & 0xffff };
+
+/** The key as it stands in addresses of pages: `sacn-12`, `artnet-18`. */
+export const formatWireToken = ({ protocol, number }: WireUniverse): string => `${protocol}-${number}`;
+
+export function readWireToken(token: string): Read<WireUniverse> {
+  const match = /^(sacn|artnet)-(.+)$/.exec(token);
+  if (!match) return refuse(`“${token}” names no universe on the wire.`);
+  const protocol = match[1] as Protocol;
+  const number = protocol === 'sacn' ? readSacnUniverse(match[2]!) : readPortAddress(match[2]!);
+  return number.ok ? { ok: true, value: { protocol, number: number.value } } : number;
+}
+
+export const protocolName = (protocol: Protocol): string => (protocol === 'sacn' ? 'sACN' : 'Art-Net');
+
+/** `sACN 12`, or `Art-Net 0.1.2`. */
+export const formatWire = ({ protocol, number }: WireUniverse): string =>
+  protocol === 'sacn' ? `sACN ${number}` : `Art-Net ${formatPortAddress(number)}`;
+
+/** As {@link formatWire}, with both countings of an Art-Net universe: `Art-Net 18 (device may show 19), 0.1.2`. */
+export const formatWireFully = ({ protocol, number }: WireUniverse): string =>
+  protocol === 'sacn'
+    ? `sACN ${number}, counted from 1`
+    : `Art-Net ${number} counted from 0 (${formatPortAddress(number)}); a device that counts from 1 shows ${number + 1}`;
+
+/** The multicast group of an sACN universe (ANSI E1.31-2018, 9.3.1). */
+export const multicastGroup = (universe: number): string => `239.255.${universe >> 8}.${universe & 0xff}`;

@@ -1,0 +1,38 @@
+/** The twelve bytes that most Art-Net packets begin with: identifier, OpCode (little-endian), version. */
+import { readU16, startsWith, writeU16 } from '../bytes';
+import * as A from './constants';
+
+/** Why bytes are not an Art-Net packet we read. */
+export type ArtNetRejection =
+  'too-short' | 'not-artnet' | 'unknown-opcode' | 'old-version' | 'bad-length' | 'bad-port-count';
+
+/** Length of identifier and OpCode; a PollReply has no version after it. */
+export const OPCODE_END = 10;
+export const HEADER_LENGTH = 12;
+
+/** The OpCode, or a rejection. */
+export function readOpCode(bytes: Uint8Array): number | ArtNetRejection {
+  if (bytes.length < OPCODE_END) return 'too-short';
+  if (!startsWith(bytes, A.ARTNET_ID)) return 'not-artnet';
+  return bytes[8]! | (bytes[9]! << 8);
+}
+
+/** Checks that a packet has this OpCode, at least `shortest` bytes, and version 14 or later. */
+export function refuseHeader(bytes: Uint8Array, opCode: number, shortest: number): ArtNetRejection | undefined {
+  const found = readOpCode(bytes);
+  if (typeof found === 'string') return found;
+  if (found !== opCode) return 'unknown-opcode';
+  if (bytes.length < shortest) return 'too-short';
+  if (opCode !== A.OpPollReply && readU16(bytes, OPCODE_END) < A.PROTOCOL_VERSION) return 'old-version';
+  return undefined;
+}
+
+/** A new packet with its header written. */
+export function newPacket(opCode: number, length: number): Uint8Array {
+  const bytes = new Uint8Array(length);
+  bytes.set(A.ARTNET_ID, 0);
+  bytes[8] = opCode & 0xff;
+  bytes[9] = opCode >> 8;
+  if (opCode !== A.OpPollReply) writeU16(bytes, OPCODE_END, A.PROTOCOL_VERSION);
+  return bytes;
+}

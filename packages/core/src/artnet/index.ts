@@ -1,0 +1,35 @@
+/** Art-Net 4: packets to messages and back. */
+import { rejected, type Decoded } from '../bytes';
+import * as A from './constants';
+import { decodeDmx, type ArtDmx } from './dmx';
+import { readOpCode, type ArtNetRejection } from './header';
+import { decodePoll, type ArtPoll } from './poll';
+import { decodePollReply, type ArtPollReply } from './pollReply';
+import { decodeArtSync, type ArtSync } from './sync';
+
+export * as ArtNet from './constants';
+export * from './poll';
+export * from './pollReply';
+export * from './dmx';
+export * from './sync';
+export { readOpCode, type ArtNetRejection } from './header';
+
+export type ArtNetMessage = ArtPoll | ArtPollReply | ArtDmx | ArtSync;
+
+/** Any bytes at all: one Art-Net message, or the name of the rule they break. Never throws. */
+export function decodeArtNet(bytes: Uint8Array): Decoded<ArtNetMessage, ArtNetRejection> {
+  const opCode = readOpCode(bytes);
+  if (typeof opCode === 'string') return rejected(opCode);
+  switch (opCode) {
+    case A.OpPoll:
+      return decodePoll(bytes);
+    case A.OpPollReply:
+      return decodePollReply(bytes);
+    case A.OpDmx:
+      return decodeDmx(bytes);
+    case A.OpSync:
+      return decodeArtSync(bytes);
+    default:
+      return rejected('unknown-opcode');
+  }
+}

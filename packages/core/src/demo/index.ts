@@ -1,0 +1,1 @@
+export { nightFerry } from './nightFerry';

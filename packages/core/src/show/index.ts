@@ -1,0 +1,4 @@
+export * from './records';
+export * from './edit';
+export * from './schema';
+export * from './integrity';

@@ -1,0 +1,51 @@
+/** What must hold between records. Faults that a person may keep for a while (overlaps, say) are findings, not these. */
+import { applyChanges, type Change, type ShowMaps } from './edit';
+import { KINDS, type FixtureType, type Lamp, type Place, type RecordOf, type Universe } from './records';
+
+/** Copies only the maps that the changes touch. */
+function withChanges(maps: ShowMaps, changes: readonly Change[]): ShowMaps {
+  const touched = new Set(changes.map((change) => change.kind));
+  const entries = KINDS.map((kind) => [kind, touched.has(kind) ? new Map(maps[kind]) : maps[kind]]);
+  const copy = Object.fromEntries(entries) as ShowMaps;
+  applyChanges(copy, changes);
+  return copy;
+}
+
+/** One sentence that says why these changes cannot stand, or nothing if they can. */
+export function refuseChanges(maps: ShowMaps, changes: readonly Change[]): string | undefined {
+  const after = withChanges(maps, changes);
+  const touched = new Set(changes.map((change) => change.kind));
+  const types = after.type as Map<string, FixtureType>;
+  const places = after.place as Map<string, Place>;
+
+  if (after.show.size > 1) return 'There is one show in a show file; this would make two.';
+  if (touched.has('lamp') || touched.has('type') || touched.has('place')) {
+    for (const lamp of after.lamp.values() as IterableIterator<Lamp>) {
+      const type = types.get(lamp.typeId);
+      if (!type) return `Lamp ${lamp.number} needs its fixture type: it cannot be removed or be missing.`;
+      if (!type.modes.some((mode) => mode.name === lamp.mode))
+        return `${type.maker} ${type.name} has no mode “${lamp.mode}”, which lamp ${lamp.number} uses.`;
+      if (lamp.placeId !== null && !places.has(lamp.placeId))
+        return `Lamp ${lamp.number} stands in a place that is not in the show.`;
+    }
+  }
+  if (touched.has('machine') || touched.has('place')) {
+    for (const machine of after.machine.values() as IterableIterator<RecordOf['machine']>)
+      if (machine.placeId !== null && !places.has(machine.placeId))
+        return `${machine.name} stands in a place that is not in the show.`;
+  }
+  if (touched.has('universe')) {
+    const numbers = new Set<number>();
+    const carried = new Map<string, number>();
+    for (const universe of after.universe.values() as IterableIterator<Universe>) {
+      if (numbers.has(universe.number)) return `Universe ${universe.number} is in the show already.`;
+      numbers.add(universe.number);
+      const wire = `${universe.protocol} ${universe.wire}`;
+      const other = carried.get(wire);
+      if (other !== undefined)
+        return `Universes ${other} and ${universe.number} would both travel as the same wire universe.`;
+      carried.set(wire, universe.number);
+    }
+  }
+  return undefined;
+}

@@ -1,0 +1,168 @@
+/** What a well-formed record looks like. Every record that enters a show passes here, from wherever it comes. */
+import { array, lazy, mixed, number, object, string, ValidationError, type AnySchema } from 'yup';
+import { PORT_ADDRESS_LAST, SACN_LAST, SHOW_UNIVERSE_LAST, SLOTS } from '../address';
+import { KINDS, PENNANT_CUTS, PENNANT_FILLS, type AnyRecord, type Kind } from './records';
+import type { ProposedChange, ProposedEdit } from './edit';
+
+const whole = (what: string, first: number, last: number) =>
+  number()
+    .strict()
+    .typeError(`${what} must be a whole number.`)
+    .integer(`${what} must be a whole number.`)
+    .min(first, `${what} must be at least ${first}.`)
+    .max(last, `${what} must be at most ${last}.`)
+    .required(`${what} is missing.`);
+
+const text = (what: string, longest: number) =>
+  string()
+    .strict()
+    .typeError(`${what} must be text.`)
+    .max(longest, `${what} may have at most ${longest} characters.`);
+
+const name = (what: string) => text(what, 120).trim().required(`${what} is missing.`);
+
+const metres = (what: string) =>
+  number()
+    .strict()
+    .typeError(`${what} must be a number of metres.`)
+    .min(-10_000, `${what} lies too far away.`)
+    .max(10_000, `${what} lies too far away.`)
+    .required(`${what} is missing.`);
+
+const oneOf = (what: string, words: readonly string[]) =>
+  string().strict().oneOf(words, `${what} must be one of: ${words.join(', ')}.`).required(`${what} is missing.`);
+
+const list = (what: string, of: AnySchema, most: number) =>
+  array().strict().typeError(`${what} must be a list.`).of(of).max(most, `${what}: at most ${most}.`).required(`${what} are missing.`);
+
+const row = { id: text('The id', 80).required('The id is missing.'), rev: number().integer().min(0).required() };
+const protocol = oneOf('The protocol', ['sacn', 'artnet']);
+const showUniverse = whole('The universe', 1, SHOW_UNIVERSE_LAST);
+const placeId = text('The place', 80).nullable().defined('The place is missing.');
+const ipv4 = text('The address', 15).matches(
+  /^$|^((25[0-5]|2[0-4]\d|1?\d?\d)(\.|$)){4}$/,
+  'The address must be four numbers with dots, as in 10.0.0.21.',
+);
+
+const channel = object({
+  attribute: name('The attribute'),
+  offsets: list('The offsets', whole('An offset', 1, SLOTS), 3).min(1, 'A channel takes at least one slot.'),
+  default: whole('The default', 0, 0xffffff),
+  highlight: whole('The highlight', 0, 0xffffff),
+  cell: number().strict().integer().min(1).optional(),
+}).noUnknown();
+
+const SCHEMAS: Readonly<Record<Kind, AnySchema>> = {
+  show: object({ ...row, name: name('The show’s name'), about: text('The description', 2000).defined() }),
+  place: object({ ...row, name: name('The place’s name'), order: whole('The order', 0, 100_000) }),
+  type: object({
+    ...row,
+    maker: name('The maker'),
+    name: name('The type’s name'),
+    modes: list('The modes', object({ name: name('The mode’s name'), channels: list('The channels', channel, SLOTS) }).noUnknown(), 100).min(
+      1,
+      'A type has at least one mode.',
+    ),
+  }),
+  universe: object({
+    ...row,
+    number: showUniverse,
+    name: text('The universe’s name', 120).defined(),
+    protocol,
+    wire: whole('The wire number', 0, SACN_LAST).when('protocol', ([is], schema) =>
+      is === 'artnet'
+        ? schema.max(PORT_ADDRESS_LAST, `Art-Net universes run from 0 to ${PORT_ADDRESS_LAST}.`)
+        : schema.min(1, 'sACN universes begin at 1.'),
+    ),
+    merge: oneOf('The merge', ['htp', 'ltp']),
+  }),
+  lamp: object({
+    ...row,
+    number: whole('The lamp’s number', 1, 999_999),
+    name: name('The lamp’s name'),
+    typeId: text('The type', 80).required('The type is missing.'),
+    mode: name('The mode'),
+    universe: showUniverse,
+    channel: whole('The channel', 1, SLOTS),
+    placeId,
+    x: metres('x'),
+    y: metres('y'),
+    z: metres('z'),
+  }),
+  source: object({
+    ...row,
+    name: name('The source’s name'),
+    address: ipv4.defined(),
+    universes: list('The universes', showUniverse, 4096),
+    priority: whole('The priority', 0, 200),
+    pennant: object({
+      letter: string().strict().length(1, 'A pennant has one letter.').required(),
+      cut: oneOf('The cut', PENNANT_CUTS),
+      fill: oneOf('The fill', PENNANT_FILLS),
+    }).noUnknown(),
+  }),
+  machine: object({
+    ...row,
+    name: name('The machine’s name'),
+    model: text('The model', 120).defined(),
+    address: ipv4.defined(),
+    placeId,
+    ports: list(
+      'The ports',
+      object({
+        number: whole('The port', 1, 1024),
+        direction: oneOf('The direction', ['out', 'in']),
+        protocol,
+        universe: showUniverse,
+      }).noUnknown(),
+      1024,
+    ),
+  }),
+};
+
+/** Most changes that one edit may hold. */
+const MOST_CHANGES = 100_000;
+
+const changeSchema = lazy((value: unknown) => {
+  const kind = (value as { kind?: Kind } | null)?.kind;
+  const record = kind !== undefined && KINDS.includes(kind) ? SCHEMAS[kind] : mixed().required();
+  return object({
+    kind: oneOf('The kind', KINDS),
+    id: row.id,
+    rev: number().strict().integer().min(0).nullable().defined('The revision read is missing.'),
+    after: (value as { after?: unknown } | null)?.after === null ? mixed().nullable() : record,
+  }).noUnknown('A change holds only kind, id, rev and after.');
+});
+
+const editSchema = object({
+  author: name('The author'),
+  sentence: text('The sentence', 400).trim().required('The sentence that says what was done is missing.'),
+  changes: array().strict().typeError('The changes must be a list.').of(changeSchema).min(1, 'The edit changes nothing.').max(MOST_CHANGES).required('The changes are missing.'),
+}).noUnknown();
+
+/** A proposal as it should be, or sentences that say what is wrong with it, each with its place. */
+export type Checked<T> = { ok: true; value: T } | { ok: false; faults: readonly { at: string; why: string }[] };
+
+/** Validates against a Yup schema; never throws for bad input. */
+export function checkWith<T>(schema: { validateSync: AnySchema['validateSync'] }, input: unknown): Checked<T> {
+  try {
+    return { ok: true, value: schema.validateSync(input, { abortEarly: false, strict: true }) as T };
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    const inner = error.inner.length > 0 ? error.inner : [error];
+    return { ok: false, faults: inner.slice(0, 20).map((fault) => ({ at: fault.path ?? '', why: fault.message })) };
+  }
+}
+
+export function checkProposedEdit(input: unknown): Checked<ProposedEdit> {
+  const checked = checkWith<ProposedEdit>(editSchema, input);
+  if (!checked.ok) return checked;
+  const crossed = checked.value.changes.find(
+    (change: ProposedChange) => change.after !== null && (change.after as AnyRecord).id !== change.id,
+  );
+  if (crossed) return { ok: false, faults: [{ at: 'changes', why: 'A record’s id cannot be changed.' }] };
+  return checked;
+}
+
+/** Checks one record, as a form does before it is sent. */
+export const checkRecord = (kind: Kind, record: unknown): Checked<AnyRecord> => checkWith(SCHEMAS[kind], record);

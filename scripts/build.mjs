@@ -1,0 +1,102 @@
+/** Builds what is run: server, engine thread and stand-ins as bundles, and the client for the web. */
+import { createHash } from 'node:crypto';
+import { spawnSync } from 'node:child_process';
+import { cpSync, existsSync, mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { dirname, join, relative } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = dirname(dirname(fileURLToPath(import.meta.url)));
+export const out = join(root, '.build');
+
+const BUNDLES = {
+  'server/main': 'apps/server/src/main.ts',
+  'server/worker': 'apps/server/src/live/worker.ts',
+  'standins/main': 'apps/standins/src/main.ts',
+};
+
+export const bundleOptions = {
+  entryPoints: Object.entries(BUNDLES).map(([name, file]) => ({ in: join(root, file), out: name })),
+  outdir: out,
+  outExtension: { '.js': '.mjs' },
+  bundle: true,
+  platform: 'node',
+  target: 'node20',
+  format: 'esm',
+  sourcemap: true,
+  logLevel: 'warning',
+  plugins: [
+    {
+      // Our own workspaces go into the bundle; everything else stays where npm put it.
+      name: 'packages-outside',
+      setup(build) {
+        build.onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
+          kind === 'entry-point' || path.startsWith('@taxiarch/') ? undefined : { path, external: true },
+        );
+      },
+    },
+  ],
+};
+
+export async function buildPrograms() {
+  const { build } = await import('esbuild');
+  await build(bundleOptions);
+  cpSync(join(root, 'apps/server/drizzle'), join(out, 'server/drizzle'), { recursive: true });
+}
+
+function* filesBelow(folder) {
+  for (const entry of readdirSync(folder, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
+    if (entry.name === 'node_modules' || entry.name === 'fonts' || entry.name.startsWith('.expo')) continue;
+    const path = join(folder, entry.name);
+    if (entry.isDirectory()) yield* filesBelow(path);
+    else if (!/\.test\.tsx?$/.test(entry.name)) yield path;
+  }
+}
+
+/** Changes whenever anything changes that the client is built from. */
+function clientFingerprint() {
+  const hash = createHash('sha256');
+  for (const folder of ['apps/client', 'packages/core'])
+    for (const path of filesBelow(join(root, folder))) hash.update(relative(root, path)).update(readFileSync(path));
+  hash.update(readFileSync(join(root, 'package-lock.json')));
+  return hash.digest('hex');
+}
+
+/** The fonts come from their npm packages; the page names them by these files. */
+export function copyFonts() {
+  const to = join(root, 'apps/client/public/fonts');
+  mkdirSync(to, { recursive: true });
+  const files = {
+    'fira-sans': ['fira-sans-latin-400-normal', 'fira-sans-latin-500-normal', 'fira-sans-latin-600-normal'],
+    'fira-mono': ['fira-mono-latin-400-normal', 'fira-mono-latin-500-normal'],
+  };
+  for (const [name, list] of Object.entries(files))
+    for (const file of list) cpSync(join(root, `node_modules/@fontsource/${name}/files/${file}.woff2`), join(to, `${file}.woff2`));
+}
+
+export const expoEnvironment = () => ({
+  ...process.env,
+  EXPO_OFFLINE: '1',
+  EXPO_NO_TELEMETRY: '1',
+  CI: '1',
+});
+
+export function buildClient() {
+  const mark = join(out, 'client.fingerprint');
+  const fingerprint = clientFingerprint();
+  if (existsSync(mark) && existsSync(join(out, 'client/index.html')) && readFileSync(mark, 'utf8') === fingerprint) return;
+  process.stdout.write('Building the client; this takes about half a minute the first time.\n');
+  copyFonts();
+  rmSync(mark, { force: true });
+  const built = spawnSync(
+    process.execPath,
+    [join(root, 'node_modules/expo/bin/cli'), 'export', '-p', 'web', '--output-dir', join(out, 'client')],
+    { cwd: join(root, 'apps/client'), env: expoEnvironment(), encoding: 'utf8' },
+  );
+  if (built.status !== 0) throw new Error(`The client could not be built.\n${built.stdout}\n${built.stderr}`);
+  writeFileSync(mark, fingerprint);
+}
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) {
+  await buildPrograms();
+  buildClient();
+}
