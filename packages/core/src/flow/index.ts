@@ -1,6 +1,6 @@
 /** Universes as planned beside universes as heard, and the one word that says how each stands. */
 import { wireKey, type Protocol } from '../address';
-import type { Source, Universe } from '../show';
+import { PENNANT_CUTS, PENNANT_FILLS, type Pennant, type Source, type Universe } from '../show';
 
 export type StreamState = 'steady' | 'ragged' | 'silent' | 'stray' | 'contested';
 
@@ -89,3 +89,26 @@ export function sendersByUniverse(sources: readonly Source[]): Map<number, Sourc
 /** Planned universes by the wire key under which they travel. */
 export const universesByWire = (universes: readonly Universe[]): Map<number, Universe> =>
   new Map(universes.map((one) => [wireKey({ protocol: one.protocol, number: one.wire }), one]));
+
+const OWN_PENNANT: Pennant = { letter: 'T', cut: 'square', fill: 'bars' };
+
+/**
+ * The flag of a stream: the planned source's, Taxiarch's own, or for a stranger one made from its
+ * name and address, the same every time.
+ */
+export function pennantOf(
+  stream: Pick<HeardStream, 'name' | 'address' | 'own'>,
+  sources: readonly Source[],
+): Pennant {
+  if (stream.own) return OWN_PENNANT;
+  const planned =
+    sources.find((source) => source.name === stream.name) ?? sources.find((source) => source.address === stream.address);
+  if (planned) return planned.pennant;
+  let hash = 0;
+  for (const character of `${stream.name} ${stream.address}`) hash = (hash * 31 + character.charCodeAt(0)) >>> 0;
+  return {
+    letter: (stream.name.trim()[0] ?? '?').toUpperCase(),
+    cut: PENNANT_CUTS[hash % PENNANT_CUTS.length]!,
+    fill: PENNANT_FILLS[(hash >> 4) % PENNANT_FILLS.length]!,
+  };
+}

@@ -1,0 +1,14 @@
+import '../global.css';
+import { useEffect } from 'react';
+import { SWRConfig } from 'swr';
+import { feed } from '@/data/feed';
+import { Frame } from '@/ui/frame/Frame';
+
+export default function Root() {
+  useEffect(() => feed.connect(), []);
+  return (
+    <SWRConfig value={{ revalidateOnFocus: false, keepPreviousData: true }}>
+      <Frame />
+    </SWRConfig>
+  );
+}

@@ -1,0 +1,1 @@
+export { FlowArea as default } from '@/areas/flow/FlowArea';

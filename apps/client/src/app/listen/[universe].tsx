@@ -1,0 +1,1 @@
+export { UniversePage as default } from '@/areas/listen/UniversePage';

@@ -1,0 +1,1 @@
+export { ProveArea as default } from '@/areas/prove/ProveArea';

@@ -1,0 +1,1 @@
+export { LampPage as default } from '@/areas/rig/LampPage';

@@ -1,0 +1,7 @@
+import { Slot, usePathname } from 'expo-router';
+import { LampList } from '@/areas/rig/LampList';
+import { Split } from '@/ui';
+
+export default function RigLayout() {
+  return <Split list={<LampList />} detail={<Slot />} inDetail={usePathname() !== '/rig'} />;
+}

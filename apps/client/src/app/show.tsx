@@ -1,0 +1,1 @@
+export { ShowPage as default } from '@/areas/show/ShowPage';

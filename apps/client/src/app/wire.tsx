@@ -1,0 +1,1 @@
+export { WireArea as default } from '@/areas/wire/WireArea';

@@ -1,0 +1,38 @@
+/** The account of each stream of a universe. */
+import { View } from 'react-native';
+import type { StreamReport } from '@taxiarch/core/contract';
+import { pennantOf } from '@taxiarch/core/flow';
+import { useShow } from '@/data/show';
+import { PennantFlag, Text, clockTime, count, spell } from '@/ui';
+
+const said = (stream: StreamReport): string[] => [
+  `${stream.rate1} packets in the last second, ${stream.rate10} a second over ten`,
+  `intervals vary by ${stream.jitter} ms`,
+  `${count(stream.missing, 'packet')} lost, ${stream.repeats} repeated, ${stream.late} late, of ${stream.packets}`,
+  `${stream.slotCount} slots${stream.slotPriority ? ', with a priority for each' : ''}${stream.syncAddress ? `, waits for sync on ${stream.syncAddress}` : ''}`,
+  `first heard ${clockTime(stream.firstSeen)}, last ${clockTime(stream.lastSeen)}`,
+  ...(stream.cid ? [`id ${stream.cid}`] : []),
+];
+
+export function StreamDetails({ stream }: { stream: StreamReport }) {
+  const { records } = useShow();
+  const state = stream.terminated ? 'ended' : stream.lost ? `silent for ${spell(Date.now() - stream.lastSeen)}` : stream.preview ? 'preview only' : '';
+  return (
+    <View className={`gap-1 border-b border-line pb-2 ${stream.lost ? 'opacity-60' : ''}`}>
+      <View className="flex-row items-center gap-2">
+        <PennantFlag pennant={pennantOf(stream, records.source)} />
+        <Text kind="strong">{stream.name || stream.address}</Text>
+        {state !== '' && <Text kind="small">{state}</Text>}
+      </View>
+      <Text kind="monoSmall">
+        {stream.address}
+        {stream.cid !== '' && `  priority ${stream.priority}`}
+      </Text>
+      {said(stream).map((line) => (
+        <Text key={line} kind="small" className="tabular-nums">
+          {line}
+        </Text>
+      ))}
+    </View>
+  );
+}

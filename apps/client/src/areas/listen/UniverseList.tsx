@@ -1,0 +1,71 @@
+/** Every universe, planned or heard, in one list with how it stands. */
+import { usePathname, type Href } from 'expo-router';
+import { FlatList, View } from 'react-native';
+import { formatWire } from '@taxiarch/core/address';
+import type { LiveReport, UniverseReport } from '@taxiarch/core/contract';
+import { pennantOf, type StreamState } from '@taxiarch/core/flow';
+import { useLive } from '@/data/live';
+import { useShow } from '@/data/show';
+import { PennantFlag, Row, Screen, Sentence, StateWord, Text, count } from '@/ui';
+import { tokenOf } from './universes';
+
+const UNEASY: readonly StreamState[] = ['contested', 'ragged', 'silent', 'stray'];
+
+/** “12 of 13 universes steady. 1 silent.” */
+export function standingSentence(live: LiveReport | undefined): string {
+  if (!live) return 'Listening…';
+  if (live.universes.length === 0) return 'Nothing is planned, and nothing is heard.';
+  const planned = live.universes.filter(({ show }) => show !== null);
+  const steady = planned.filter(({ state }) => state === 'steady').length;
+  const others = UNEASY.map((state) => [live.universes.filter((one) => one.state === state).length, state] as const);
+  const rest = others.filter(([number]) => number > 0).map(([number, state]) => `${number} ${state}`);
+  return `${steady} of ${count(planned.length, 'universe')} steady.${rest.length > 0 ? ` ${rest.join(', ')}.` : ''}`;
+}
+
+function UniverseRow({ universe, chosen }: { universe: UniverseReport; chosen: boolean }) {
+  const { records } = useShow();
+  const heard = universe.streams.filter((stream) => !stream.lost);
+  const name = universe.show === null ? formatWire(universe) : `${universe.show}  ${universe.name}`;
+  return (
+    <Row href={`/listen/${tokenOf(universe)}` as Href} label={`${name}, ${universe.state}`} chosen={chosen}>
+      <View className="flex-1">
+        <Text kind="strong" numberOfLines={1}>
+          {name}
+        </Text>
+        <Text kind="small" numberOfLines={1} className="tabular-nums">
+          {formatWire(universe)}
+          {heard.length > 0 && ` · ${heard.map(({ rate1 }) => rate1).join(' + ')}/s`}
+          {universe.because !== '' && ` · ${universe.because}`}
+        </Text>
+      </View>
+      <View className="items-end gap-1">
+        <StateWord state={universe.state} />
+        <View className="flex-row gap-1">
+          {heard.map((stream) => (
+            <PennantFlag key={stream.mark} pennant={pennantOf(stream, records.source)} size={16} />
+          ))}
+        </View>
+      </View>
+    </Row>
+  );
+}
+
+export function UniverseList() {
+  const live = useLive();
+  const here = usePathname();
+  return (
+    <Screen fixed sentence={<Sentence>{standingSentence(live)}</Sentence>}>
+      <FlatList
+        data={live?.universes ?? []}
+        keyExtractor={({ key }) => String(key)}
+        renderItem={({ item }) => <UniverseRow universe={item} chosen={here === `/listen/${tokenOf(item)}`} />}
+        ListEmptyComponent={
+          <Text kind="soft" className="px-4 py-3">
+            Universes appear here as soon as they are planned or heard. If a console sends and nothing comes, look at which interface is in use:
+            tap the show’s name above.
+          </Text>
+        }
+      />
+    </Screen>
+  );
+}

@@ -1,0 +1,109 @@
+/** One universe: how it stands, who sends it, and its slots alive. */
+import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useState } from 'react';
+import { ScrollView, View } from 'react-native';
+import { formatWireFully, fromWireKey } from '@taxiarch/core/address';
+import { useLive } from '@/data/live';
+import { useShow } from '@/data/show';
+import { Choice, Section, Sentence, StateWord, Text, useWide } from '@/ui';
+import { RateChart } from './RateChart';
+import { SlotField } from './SlotField';
+import { SlotSheet } from './SlotSheet';
+import { StreamDetails } from './StreamDetails';
+import { findUniverse, reportOf, usePennants, type NamedUniverse } from './universes';
+import { UNITS, type Unit } from './units';
+
+type View3 = 'bands' | 'plain' | 'streams';
+const VIEWS = [
+  { value: 'bands', label: 'By lamp' },
+  { value: 'plain', label: 'All 512' },
+  { value: 'streams', label: 'Streams' },
+] as const;
+
+export function UniversePage() {
+  const { universe: token = '' } = useLocalSearchParams<{ universe: string }>();
+  const { records, loaded } = useShow();
+  const universe = findUniverse(token, records);
+  if (universe) return <Universe key={universe.key} universe={universe} />;
+  return loaded ? (
+    <View className="gap-3 p-4">
+      <Sentence>There is no universe “{token}” in the show or on the wire.</Sentence>
+    </View>
+  ) : null;
+}
+
+function Universe({ universe }: { universe: NamedUniverse }) {
+  const wide = useWide();
+  const router = useRouter();
+  const { slot: asked } = useLocalSearchParams<{ slot?: string }>();
+  const { records, patch } = useShow();
+  const report = reportOf(useLive(), universe.key);
+  const pennants = usePennants(report, records.source);
+  const [view, setView] = useState<View3>('bands');
+  const [unit, setUnit] = useState<Unit>('dmx');
+  const channel = Number(asked);
+  const chosen = Number.isInteger(channel) && channel >= 1 && channel <= 512 ? channel - 1 : undefined;
+  const choose = (slot: number | undefined) =>
+    router.setParams({ slot: slot === undefined ? undefined : String(slot + 1) } as Record<string, string>);
+
+  const streams = report?.streams ?? [];
+  const senders = streams.filter((stream) => !stream.lost && !stream.own).map(({ name, address }) => name || address);
+  const title = universe.plan ? `Universe ${universe.plan.number}${universe.plan.name && `, ${universe.plan.name}`}` : formatWireFully(fromWireKey(universe.key));
+  const lamps = universe.plan ? patch.universe(universe.plan.number) : [];
+  const sheet =
+    chosen === undefined ? null : (
+      <SlotSheet universe={universe} report={report} slot={chosen} unit={unit} pennants={pennants} onStep={choose} onClose={() => choose(undefined)} />
+    );
+
+  return (
+    <View className="flex-1 bg-ground">
+      <View className="gap-2 border-b border-line px-4 pb-2 pt-3">
+        <View className="flex-row items-center gap-3">
+          <View className="flex-1">
+            <Sentence>{title}</Sentence>
+            <Text kind="small" numberOfLines={1}>
+              {senders.length > 0 ? `from ${senders.join(' and ')}` : 'from nobody'}
+              {report?.because ? ` · ${report.because}` : ''}
+              {universe.plan ? ` · ${formatWireFully(fromWireKey(universe.key))}` : ''}
+            </Text>
+          </View>
+          {report && <StateWord state={report.state} />}
+        </View>
+        <View className={wide ? 'flex-row gap-3' : 'gap-2'}>
+          <View className="flex-1">
+            <Choice label="What is shown" options={VIEWS} value={view} onChange={setView} />
+          </View>
+          {view !== 'streams' && (wide || chosen === undefined) && (
+            <View className={wide ? 'w-64' : ''}>
+              <Choice label="Values as" options={UNITS} value={unit} onChange={setUnit} />
+            </View>
+          )}
+        </View>
+      </View>
+      {view === 'streams' ? (
+        <ScrollView contentContainerClassName="gap-3 p-4">
+          <Section title="Packets a second">
+            <RateChart streams={streams} />
+          </Section>
+          <Section title="Streams">
+            {streams.length === 0 && <Text kind="soft">Nothing has been heard on this universe.</Text>}
+            {streams.map((stream) => (
+              <StreamDetails key={stream.mark} stream={stream} />
+            ))}
+          </Section>
+        </ScrollView>
+      ) : (
+        <View className={`flex-1 ${wide ? 'flex-row' : ''}`}>
+          <View className="min-h-0 flex-1 pt-2">
+            <SlotField universeKey={universe.key} lamps={lamps} pennants={pennants} unit={unit} plain={view === 'plain'} chosen={chosen} onChoose={choose} />
+          </View>
+          {sheet && (
+            <ScrollView className={wide ? 'w-[340px] grow-0 border-l border-line bg-surface' : 'max-h-[55%] grow-0 border-t border-line bg-surface'}>
+              {sheet}
+            </ScrollView>
+          )}
+        </View>
+      )}
+    </View>
+  );
+}

@@ -1,0 +1,88 @@
+/** Choosing lamps for a walk: all of a place, or one by one. */
+import Check from 'lucide-react-native/icons/check';
+import { useMemo, useState } from 'react';
+import { FlatList, Pressable, ScrollView, View } from 'react-native';
+import { formatAddress } from '@taxiarch/core/address';
+import { matchesWords } from '@taxiarch/core/jump';
+import type { Lamp } from '@taxiarch/core/show';
+import { useShow } from '@/data/show';
+import { Button, Field, Screen, Sentence, Text, count, useColour } from '@/ui';
+import { chooseLamps, toggleLamp, useChosenLamps } from './choice';
+
+function PickRow({ lamp, on }: { lamp: Lamp; on: boolean }) {
+  const colour = useColour();
+  return (
+    <Pressable
+      role="checkbox"
+      aria-checked={on}
+      aria-label={`${lamp.number} ${lamp.name}`}
+      onPress={() => toggleLamp(lamp.id)}
+      className={`min-h-12 flex-row items-center gap-3 border-b border-line px-4 ${on ? 'bg-raised' : ''}`}
+    >
+      <View className={`h-6 w-6 items-center justify-center rounded border ${on ? 'border-press bg-press' : 'border-line'}`}>
+        {on && <Check size={18} color={colour('onpress')} />}
+      </View>
+      <Text kind="mono" className="w-12">
+        {lamp.number}
+      </Text>
+      <Text numberOfLines={1} className="flex-1">
+        {lamp.name}
+      </Text>
+      <Text kind="monoSmall">{formatAddress(lamp)}</Text>
+    </Pressable>
+  );
+}
+
+export function LampPicker({ onBegin }: { onBegin: () => void }) {
+  const { records } = useShow();
+  const [query, setQuery] = useState('');
+  const [place, setPlace] = useState<string | null>(null);
+  const chosen = useChosenLamps();
+  const chosenSet = useMemo(() => new Set(chosen), [chosen]);
+  const lamps = useMemo(
+    () =>
+      records.lamp
+        .filter((lamp) => (place === null || lamp.placeId === place) && (query === '' || matchesWords(`${lamp.number} ${lamp.name}`, query)))
+        .sort((a, b) => a.number - b.number),
+    [records.lamp, place, query],
+  );
+  const places = [...records.place].sort((a, b) => a.order - b.order);
+  return (
+    <Screen
+      fixed
+      sentence={<Sentence>{chosen.length === 0 ? 'Choose the lamps to walk through.' : `${count(chosen.length, 'lamp')} chosen.`}</Sentence>}
+      acts={
+        <>
+          <Button label={`Choose ${lamps.length} shown`} disabled={lamps.length === 0} onPress={() => chooseLamps([...chosen, ...lamps.map(({ id }) => id)])} />
+          <Button label="None" disabled={chosen.length === 0} onPress={() => chooseLamps([])} />
+          <Button label="Walk" look="main" grow disabled={chosen.length === 0} onPress={onBegin} />
+        </>
+      }
+    >
+      <View className="gap-2 px-4 pb-2">
+        <Field label="Search by number or name" hideLabel placeholder="Search by number or name" value={query} onChange={setQuery} />
+        <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerClassName="gap-2">
+          {[{ id: null, name: 'All places' }, ...places].map(({ id, name }) => (
+            <Pressable
+              key={name}
+              role="button"
+              aria-pressed={place === id}
+              onPress={() => setPlace(id)}
+              className={`h-10 justify-center rounded border px-3 ${place === id ? 'border-press bg-raised' : 'border-line'}`}
+            >
+              <Text kind={place === id ? 'strong' : 'soft'}>{name}</Text>
+            </Pressable>
+          ))}
+        </ScrollView>
+      </View>
+      <FlatList
+        data={lamps}
+        keyExtractor={({ id }) => id}
+        renderItem={({ item }) => <PickRow lamp={item} on={chosenSet.has(item.id)} />}
+        extraData={chosenSet}
+        initialNumToRender={16}
+        ListEmptyComponent={<Text kind="soft" className="px-4 py-3">No lamp fits.</Text>}
+      />
+    </Screen>
+  );
+}

@@ -1,0 +1,46 @@
+/** Prove: take lamps or slots, look at what happens, give them back. */
+import { useState } from 'react';
+import { View } from 'react-native';
+import { useShow } from '@/data/show';
+import { Choice, useWide } from '@/ui';
+import { useChosenLamps } from './choice';
+import { LampPicker } from './LampPicker';
+import { LampWalk } from './LampWalk';
+import { RangeTake } from './RangeTake';
+
+const WAYS = [
+  { value: 'lamps', label: 'Lamps' },
+  { value: 'slots', label: 'Slots' },
+] as const;
+type Way = (typeof WAYS)[number]['value'];
+
+export function ProveArea() {
+  const wide = useWide();
+  const { patch } = useShow();
+  const chosen = useChosenLamps();
+  const [way, setWay] = useState<Way>('lamps');
+  const [walking, setWalking] = useState(chosen.length > 0);
+  const lamps = chosen.flatMap((id) => patch.lamp(id) ?? []);
+  const inWalk = walking && lamps.length > 0;
+
+  const lampsView = wide ? (
+    <View className="flex-1 flex-row">
+      <View className="w-[420px] border-r border-line">
+        <LampPicker onBegin={() => setWalking(true)} />
+      </View>
+      <View className="flex-1">{inWalk && <LampWalk lamps={lamps} onChoose={() => setWalking(false)} />}</View>
+    </View>
+  ) : inWalk ? (
+    <LampWalk lamps={lamps} onChoose={() => setWalking(false)} />
+  ) : (
+    <LampPicker onBegin={() => setWalking(true)} />
+  );
+  return (
+    <View className="flex-1">
+      <View className={`px-4 pt-2 ${wide ? 'w-[420px]' : ''}`}>
+        <Choice label="What to take" options={WAYS} value={way} onChange={setWay} />
+      </View>
+      {way === 'lamps' ? lampsView : <RangeTake />}
+    </View>
+  );
+}

@@ -1,0 +1,132 @@
+/** This show and this computer: who works, the history, how it looks, which interface, how it sends. */
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { Settings } from '@taxiarch/core/contract';
+import { patch } from '@/data/api';
+import { useInterfaces, useLive, useSettings } from '@/data/live';
+import { makeHot } from '@/data/output';
+import { setPersonName, usePersonName } from '@/data/person';
+import { takeBack, useHistory, useShow } from '@/data/show';
+import { Button, Choice, Field, Notice, Screen, Section, Sentence, Slider, Text, count, pinTheme, useThemeChoice } from '@/ui';
+
+const THEMES = [
+  { value: 'system', label: 'As the system' },
+  { value: 'backstage', label: 'Backstage' },
+  { value: 'daylight', label: 'Daylight' },
+] as const;
+const YES_NO = [
+  { value: 'yes', label: 'Yes' },
+  { value: 'no', label: 'No' },
+] as const;
+
+const yesNo = (yes: boolean) => (yes ? 'yes' : 'no');
+
+function History({ onTrouble }: { onTrouble: (why: string) => void }) {
+  const history = useHistory();
+  const back = (way: 'undo' | 'redo') => void takeBack(way).catch((error: Error) => onTrouble(error.message));
+  return (
+    <Section title="History">
+      <View className="flex-row gap-2">
+        <Button label="Undo" grow disabled={history?.undo == null} onPress={() => back('undo')} />
+        <Button label="Redo" grow disabled={history?.redo == null} onPress={() => back('redo')} />
+      </View>
+      {history?.edits.slice(0, 30).map(({ seq, at, author, sentence }) => (
+        <View key={seq} className="border-b border-line py-1">
+          <Text>{sentence}</Text>
+          <Text kind="small">
+            {author}, {new Date(at).toLocaleString('en-GB')}
+          </Text>
+        </View>
+      ))}
+    </Section>
+  );
+}
+
+function Interfaces({ settings, change }: { settings: Settings; change: (changes: Partial<Settings>) => void }) {
+  const { data } = useInterfaces();
+  const live = useLive();
+  const options = [
+    { value: 'auto', label: 'Automatic', note: 'the first wired one' },
+    ...(data?.interfaces ?? []).map(({ name, address, loopback }) => ({
+      value: address,
+      label: address,
+      note: `${name}${loopback ? ': this computer only, reaches no other machine' : ''}`,
+    })),
+  ];
+  return (
+    <Section title="Network interface of this computer">
+      {live?.trouble ? <Notice state="must fix">{live.trouble}</Notice> : null}
+      {options.map(({ value, label, note }) => (
+        <View key={value} className="flex-row items-center gap-3">
+          <View className="w-44">
+            <Button label={label} look={settings.interface === value ? 'main' : 'plain'} onPress={() => change({ interface: value })} />
+          </View>
+          <Text kind="small" className="flex-1">
+            {note}
+            {live?.interface?.address === value && value !== 'auto' ? ', in use' : ''}
+          </Text>
+        </View>
+      ))}
+    </Section>
+  );
+}
+
+function Sending({ settings, change }: { settings: Settings; change: (changes: Partial<Settings>) => void }) {
+  const hot = useLive()?.output.hot ?? false;
+  return (
+    <Section title="Sending">
+      <Text>{hot ? 'Taxiarch is hot: what is taken is sent.' : 'Taxiarch is safe: it sends no values, whatever is pressed.'}</Text>
+      <Button label={hot ? 'Make safe' : 'Make hot'} look={hot ? 'plain' : 'hot'} onPress={() => void makeHot(!hot)} />
+      <Slider label="Frames a second while values change" value={settings.outputRate} max={44} onChange={(rate) => change({ outputRate: Math.max(1, rate) })} />
+      <Slider label="sACN priority of what is taken" value={settings.outputPriority} max={200} onChange={(priority) => change({ outputPriority: Math.max(1, priority) })} />
+      <Text kind="label">Send Art-Net to the whole subnet (broadcast)</Text>
+      <Choice label="Art-Net broadcast" options={YES_NO} value={yesNo(settings.artnetBroadcast)} onChange={(value) => change({ artnetBroadcast: value === 'yes' })} />
+      <Text kind="label">Ask for Art-Net nodes every 2.8 s, also while safe</Text>
+      <Choice label="Ask for nodes" options={YES_NO} value={yesNo(settings.poll)} onChange={(value) => change({ poll: value === 'yes' })} />
+      <Slider
+        label="An Art-Net stream is lost after, in seconds"
+        value={Math.round(settings.artnetTimeout / 1000)}
+        max={60}
+        onChange={(seconds) => change({ artnetTimeout: Math.max(1, seconds) * 1000 })}
+      />
+    </Section>
+  );
+}
+
+export function ShowPage() {
+  const { records } = useShow();
+  const theme = useThemeChoice();
+  const person = usePersonName();
+  const [typedName, setTypedName] = useState(person);
+  const { data: settings, mutate } = useSettings();
+  const [trouble, setTrouble] = useState('');
+  const change = (changes: Partial<Settings>) => {
+    setTrouble('');
+    void mutate(patch<Settings>('/api/settings', changes), { revalidate: false }).catch((error: Error) => setTrouble(error.message));
+  };
+  const show = records.show[0];
+  return (
+    <Screen sentence={<Sentence>{show ? `${show.name}: ${count(records.lamp.length, 'lamp')}, ${count(records.universe.length, 'universe')}, ${count(records.machine.length, 'machine')}.` : ''}</Sentence>}>
+      <View className="max-w-[640px] gap-4">
+        {show?.about ? <Text kind="soft">{show.about}</Text> : null}
+        {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
+        <Section title="You, in the history and where you take">
+          <Field
+            label="Your name"
+            value={typedName}
+            onChange={(text) => {
+              setTypedName(text);
+              setPersonName(text);
+            }}
+          />
+        </Section>
+        <Section title="Theme">
+          <Choice label="Theme" options={THEMES} value={theme} onChange={pinTheme} />
+        </Section>
+        <History onTrouble={setTrouble} />
+        {settings && <Interfaces settings={settings} change={change} />}
+        {settings && <Sending settings={settings} change={change} />}
+      </View>
+    </Screen>
+  );
+}

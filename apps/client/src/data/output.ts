@@ -1,0 +1,35 @@
+/** Taking and giving back from this page. */
+import type { OutputReport } from '@taxiarch/core/contract';
+import { wireKey } from '@taxiarch/core/address';
+import type { Universe } from '@taxiarch/core/show';
+import { post } from './api';
+import { feed } from './feed';
+import { clientId, personName } from './person';
+
+export const makeHot = (hot: boolean) => post<OutputReport>('/api/output/hot', { hot, by: personName() });
+
+/** Takes slots at levels; keys are addresses or runs, as in `3/1-24`. */
+export const take = (slots: Readonly<Record<string, number>>, stay = false) =>
+  post<OutputReport>('/api/output/take', { client: clientId, by: personName(), slots, stay });
+
+/** Gives back some of what this page took; all of it if `slots` is left out. */
+export const giveBack = (slots?: readonly string[]) =>
+  post<OutputReport>('/api/output/give-back', { client: clientId, ...(slots && { slots }) });
+
+/** Gives back everything that anybody took. */
+export const giveBackAll = () => post<OutputReport>('/api/output/give-back', {});
+
+/** Changes levels of slots taken here, at the speed of a finger. */
+export function setLevels(universe: Universe, levels: readonly (readonly [channel: number, level: number])[]): void {
+  const key = wireKey({ protocol: universe.protocol, number: universe.wire });
+  feed.sendLevels(key, levels.map(([channel, level]) => [channel - 1, level] as const));
+}
+
+/** Whether this page holds a channel. */
+export const holdsHere = (output: OutputReport | undefined, universe: number, channel: number): boolean =>
+  output?.holds.some(
+    (hold) =>
+      hold.client === clientId &&
+      hold.universe === universe &&
+      hold.runs.some(([from, to]) => from <= channel && channel <= to),
+  ) ?? false;

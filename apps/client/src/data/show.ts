@@ -1,0 +1,73 @@
+/** The show as the server has it, kept up to date by the edits that the feed brings. */
+import { useMemo } from 'react';
+import useSWR, { mutate } from 'swr';
+import type { HistoryReply, ShowReply } from '@taxiarch/core/contract';
+import { Patch } from '@taxiarch/core/patch';
+import { applyToRecords, emptyShow, type Edit, type ProposedChange, type ShowRecords } from '@taxiarch/core/show';
+import { get, post } from './api';
+import { feed } from './feed';
+import { personName } from './person';
+
+const SHOW = '/api/show';
+const NOTHING = emptyShow();
+
+/** An edit that follows on what we have is carried out here too; otherwise the show is read anew. */
+function follow(edit: Edit): void {
+  void mutate<ShowReply>(
+    SHOW,
+    (known) => {
+      if (!known || edit.seq <= known.seq) return known;
+      if (edit.seq !== known.seq + 1) {
+        void mutate(SHOW);
+        return known;
+      }
+      return { seq: edit.seq, records: applyToRecords(known.records, edit.changes) };
+    },
+    { revalidate: false },
+  );
+  void mutate((key) => typeof key === 'string' && key.startsWith('/api/history'));
+}
+
+feed.edits.on(follow);
+feed.returned.on(() => void mutate(SHOW));
+
+export interface Show {
+  readonly records: ShowRecords;
+  readonly patch: Patch;
+  readonly loaded: boolean;
+}
+
+const patches = new WeakMap<ShowRecords, Patch>();
+
+/** One patch for all screens that look at the same records. */
+function patchOf(records: ShowRecords): Patch {
+  let patch = patches.get(records);
+  if (!patch) {
+    patch = new Patch(records.lamp, records.type);
+    patches.set(records, patch);
+  }
+  return patch;
+}
+
+export function useShow(): Show {
+  const { data } = useSWR<ShowReply>(SHOW, get);
+  const records = data?.records ?? NOTHING;
+  return useMemo(() => ({ records, patch: patchOf(records), loaded: data !== undefined }), [records, data]);
+}
+
+const historyKey = () => `/api/history?author=${encodeURIComponent(personName())}`;
+
+export const useHistory = () => useSWR<HistoryReply>(historyKey(), get).data;
+
+/** Sends an edit through the one door; rejects with a Refusal whose message can be shown. */
+export async function propose(sentence: string, changes: readonly ProposedChange[]): Promise<Edit> {
+  const edit = await post<Edit>('/api/edits', { author: personName(), sentence, changes });
+  follow(edit);
+  return edit;
+}
+
+export async function takeBack(way: 'undo' | 'redo'): Promise<Edit> {
+  const edit = await post<Edit>(`/api/${way}`, { author: personName() });
+  follow(edit);
+  return edit;
+}

@@ -1,0 +1,23 @@
+/** A row of a list that leads somewhere: at least 56 px high, hairline below. */
+import { Link, type Href } from 'expo-router';
+import type { ReactNode } from 'react';
+import { Pressable } from 'react-native';
+
+interface Props {
+  href: Href;
+  label: string;
+  chosen?: boolean;
+  children: ReactNode;
+}
+
+export function Row({ href, label, chosen = false, children }: Props) {
+  return (
+    <Link href={href} asChild aria-label={label}>
+      <Pressable
+        className={`min-h-14 flex-row items-center gap-3 border-b border-line px-4 py-2 active:bg-raised ${chosen ? 'bg-raised' : ''}`}
+      >
+        {children}
+      </Pressable>
+    </Link>
+  );
+}

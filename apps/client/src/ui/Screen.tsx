@@ -1,0 +1,31 @@
+/** A screen: its sentence first, then what it is about; acts stand below, under the thumb. */
+import type { ReactNode } from 'react';
+import { ScrollView, View } from 'react-native';
+
+interface Props {
+  sentence: ReactNode;
+  children: ReactNode;
+  /** Stays at the foot of the screen. */
+  acts?: ReactNode;
+  /** The content scrolls by itself (a list, a field). */
+  fixed?: boolean;
+}
+
+export function Screen({ sentence, children, acts, fixed = false }: Props) {
+  return (
+    <View className="flex-1 bg-ground">
+      {fixed ? (
+        <View className="flex-1">
+          <View className="px-4 pb-2 pt-3">{sentence}</View>
+          {children}
+        </View>
+      ) : (
+        <ScrollView className="flex-1" contentContainerClassName="gap-4 px-4 pb-6 pt-3">
+          {sentence}
+          {children}
+        </ScrollView>
+      )}
+      {acts && <View className="flex-row gap-2 border-t border-line bg-surface px-4 py-2">{acts}</View>}
+    </View>
+  );
+}

@@ -1,0 +1,55 @@
+/** The frame around every screen: areas, top line, live strip; and its change when anything is sent. */
+import { Slot, usePathname } from 'expo-router';
+import { useEffect, useState } from 'react';
+import { View } from 'react-native';
+import { useLive } from '@/data/live';
+import { useColour } from '../theme';
+import { useWide } from '../wide';
+import { AreaBar } from './AreaBar';
+import { Jump } from './Jump';
+import { LiveStrip } from './LiveStrip';
+import { TopLine } from './TopLine';
+
+export function Frame() {
+  const wide = useWide();
+  const colour = useColour();
+  const hot = useLive()?.output.hot ?? false;
+  const [jumping, setJumping] = useState(false);
+  const path = usePathname();
+
+  useEffect(() => setJumping(false), [path]);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName);
+      if (event.key === '/' && !typing) {
+        event.preventDefault();
+        setJumping(true);
+      } else if (event.key === 'Escape') setJumping(false);
+    };
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  }, []);
+
+  // Hot: diagonal bars all around, so that it is seen from the corner of an eye.
+  const bars = hot
+    ? { padding: 8, backgroundImage: `repeating-linear-gradient(135deg, ${colour('hot')} 0 10px, ${colour('ground')} 10px 20px)` }
+    : {};
+  return (
+    <View testID={hot ? 'frame-hot' : 'frame-safe'} className="flex-1 bg-ground" style={bars}>
+      <View className="flex-1 bg-ground">
+        <View className="flex-1 flex-row">
+          {wide && <AreaBar upright />}
+          <View className="flex-1">
+            <TopLine onJump={() => setJumping(true)} />
+            <View className="flex-1">
+              <Slot />
+            </View>
+          </View>
+        </View>
+        <LiveStrip />
+        {!wide && <AreaBar />}
+        {jumping && <Jump onClose={() => setJumping(false)} />}
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,31 @@
+/** The top line: the show, and the way to everything else. */
+import { Link, usePathname, useRouter } from 'expo-router';
+import ArrowLeft from 'lucide-react-native/icons/arrow-left';
+import Search from 'lucide-react-native/icons/search';
+import { Pressable, View } from 'react-native';
+import { useShow } from '@/data/show';
+import { Button } from '../Button';
+import { Text } from '../Text';
+import { useWide } from '../wide';
+
+export function TopLine({ onJump }: { onJump: () => void }) {
+  const wide = useWide();
+  const router = useRouter();
+  const { records } = useShow();
+  const [, area, detail] = usePathname().split('/');
+  return (
+    <View className="h-14 flex-row items-center gap-1 border-b border-line bg-surface px-2">
+      {!wide && detail && (
+        <Button label="Back to the list" look="bare" icon={ArrowLeft} iconOnly onPress={() => router.navigate(`/${area}`)} />
+      )}
+      <Link href="/show" asChild aria-label="This show and this computer">
+        <Pressable className="h-12 flex-1 justify-center rounded px-2 active:bg-raised">
+          <Text kind="strong" numberOfLines={1}>
+            {records.show[0]?.name ?? ' '}
+          </Text>
+        </Pressable>
+      </Link>
+      <Button label={wide ? 'Jump to…  /' : 'Jump'} look="plain" icon={Search} onPress={onJump} />
+    </View>
+  );
+}

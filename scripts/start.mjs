@@ -1,0 +1,126 @@
+/** `npm start`: installs, builds, and runs server and stand-ins until Ctrl-C. Plain Node, so that it runs on a fresh clone. */
+import { fork } from 'node:child_process';
+import { existsSync, readdirSync, rmSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { createInterface } from 'node:readline/promises';
+import { fileURLToPath } from 'node:url';
+import { parseArgs } from 'node:util';
+import { ensurePackages } from './prepare.mjs';
+
+const HELP = `npm start -- [options]
+  --port N          TCP port of the page (4630)
+  --data DIR        folder for the show and this computer's settings (demo-data)
+  --host ADDRESS    let other devices in by this address of the computer; they pair with a code
+  --no-standins     without the simulated console and nodes
+  --fresh           begin the demo show again; asks first when there is data (--yes answers)
+  --empty           begin a new folder with an empty show instead of the demo
+  --sacn-port N     UDP port of sACN (5568), for tests
+  --artnet-port N   UDP port of Art-Net (6454), for tests
+`;
+
+function say(sentence, code = 1) {
+  (code === 0 ? process.stdout : process.stderr).write(`${sentence}\n`);
+  process.exit(code);
+}
+
+function readArguments() {
+  try {
+    return parseArgs({
+      options: {
+        port: { type: 'string', default: '4630' },
+        data: { type: 'string', default: 'demo-data' },
+        host: { type: 'string', default: '127.0.0.1' },
+        'no-standins': { type: 'boolean', default: false },
+        fresh: { type: 'boolean', default: false },
+        yes: { type: 'boolean', default: false },
+        empty: { type: 'boolean', default: false },
+        'sacn-port': { type: 'string', default: '5568' },
+        'artnet-port': { type: 'string', default: '6454' },
+        help: { type: 'boolean', default: false },
+      },
+    }).values;
+  } catch (error) {
+    return say(`${error.message}\n\n${HELP}`);
+  }
+}
+
+/** Empties the data folder of what Taxiarch keeps there, if the person agrees. */
+async function startFresh(folder, agreed) {
+  const kept = existsSync(folder) ? readdirSync(folder).filter((name) => /^(database|journal|settings)/.test(name)) : [];
+  if (kept.length === 0) return;
+  if (!agreed) {
+    if (!process.stdin.isTTY) say(`There is a show in ${folder}. To throw it away and begin again, add --yes.`);
+    const question = createInterface({ input: process.stdin, output: process.stdout });
+    const answer = await question.question(`Throw away the show in ${folder} and begin the demo again? Type yes: `);
+    question.close();
+    if (answer.trim().toLowerCase() !== 'yes') say('Nothing was changed.', 0);
+  }
+  for (const name of kept) rmSync(join(folder, name), { recursive: true, force: true });
+}
+
+const children = [];
+let ending = false;
+
+/** Stops everything; those that do not end by themselves in five seconds are ended. */
+async function end(code) {
+  if (ending) return;
+  ending = true;
+  await Promise.all(
+    children.map(
+      (child) =>
+        new Promise((done) => {
+          if (child.exitCode !== null || child.signalCode !== null) return done();
+          const late = setTimeout(() => child.kill('SIGKILL'), 5000);
+          child.once('exit', () => {
+            clearTimeout(late);
+            done();
+          });
+          child.kill('SIGTERM');
+        }),
+    ),
+  );
+  process.exit(code);
+}
+
+/** Runs a program until its line of readiness; everything it says before that line is returned with it. */
+function run(file, args, ready) {
+  return new Promise((done) => {
+    // Its own group, so that Ctrl-C reaches this script alone and it stops the rest in order.
+    const child = fork(file, args, { stdio: ['ignore', 'pipe', 'inherit', 'ipc'], detached: process.platform !== 'win32' });
+    children.push(child);
+    let said = '';
+    child.stdout.setEncoding('utf8');
+    child.stdout.on('data', (text) => {
+      said += text;
+      if (ready.test(said)) done(said);
+    });
+    child.once('exit', (code) => void end(code === 0 ? 0 : 1));
+  });
+}
+
+async function main() {
+  const options = readArguments();
+  if (options.help) say(HELP, 0);
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end(0));
+  ensurePackages();
+  const folder = resolve(options.data);
+  const { buildClient, buildPrograms, out } = await import('./build.mjs');
+  await buildPrograms();
+  buildClient();
+  if (options.fresh) {
+    // The server's own lock is asked first, so that no running show is thrown away.
+    const { lockFolder } = await import(join(out, 'server/lock.mjs'));
+    if (existsSync(folder)) await (await lockFolder(folder).catch((error) => say(error.message))).release();
+    await startFresh(folder, options.yes);
+  }
+  const udp = ['--sacn-port', options['sacn-port'], '--artnet-port', options['artnet-port']];
+  const server = await run(
+    join(out, 'server/main.mjs'),
+    ['--port', options.port, '--host', options.host, '--data', folder, '--client', join(out, 'client'), ...(options.empty ? ['--empty'] : []), ...udp],
+    /Taxiarch is ready: .*\n/,
+  );
+  if (!options['no-standins']) await run(join(out, 'standins/main.mjs'), udp, /ready/);
+  process.stdout.write(server);
+}
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) main().catch((error) => say(error.message));
