@@ -71,7 +71,8 @@ export function copyFonts() {
     'fira-mono': ['fira-mono-latin-400-normal', 'fira-mono-latin-500-normal'],
   };
   for (const [name, list] of Object.entries(files))
-    for (const file of list) cpSync(join(root, `node_modules/@fontsource/${name}/files/${file}.woff2`), join(to, `${file}.woff2`));
+    for (const file of list)
+      cpSync(join(root, `node_modules/@fontsource/${name}/files/${file}.woff2`), join(to, `${file}.woff2`));
 }
 
 export const expoEnvironment = () => ({
@@ -84,7 +85,8 @@ export const expoEnvironment = () => ({
 export function buildClient() {
   const mark = join(out, 'client.fingerprint');
   const fingerprint = clientFingerprint();
-  if (existsSync(mark) && existsSync(join(out, 'client/index.html')) && readFileSync(mark, 'utf8') === fingerprint) return;
+  if (existsSync(mark) && existsSync(join(out, 'client/index.html')) && readFileSync(mark, 'utf8') === fingerprint)
+    return;
   process.stdout.write('Building the client; this takes about half a minute the first time.\n');
   copyFonts();
   rmSync(mark, { force: true });

@@ -17,13 +17,22 @@ function fail(sentence) {
 export function ensurePackages() {
   const [major, minor] = process.versions.node.split('.').map(Number);
   if (major < 20 || (major === 20 && minor < 15))
-    fail(`Taxiarch needs Node 20.15 or newer; this is ${process.versions.node}. Install a newer Node, then start again.`);
-  const fingerprint = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+    fail(
+      `Taxiarch needs Node 20.15 or newer; this is ${process.versions.node}. Install a newer Node, then start again.`,
+    );
+  const fingerprint = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   if (existsSync(mark) && readFileSync(mark, 'utf8') === fingerprint) return;
   process.stdout.write('Installing packages; this takes a minute or two the first time.\n');
   const npm = process.platform === 'win32' ? 'npm.cmd' : 'npm';
-  const installed = spawnSync(npm, ['ci', '--no-progress', '--loglevel=error'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] });
+  const installed = spawnSync(npm, ['ci', '--no-progress', '--loglevel=error'], {
+    cwd: root,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
   if (installed.status !== 0)
-    fail('The packages could not be installed. Look at the lines above, check the connection to the package registry, then start again.');
+    fail(
+      'The packages could not be installed. Look at the lines above, check the connection to the package registry, then start again.',
+    );
   writeFileSync(mark, fingerprint);
 }

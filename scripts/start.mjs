@@ -46,7 +46,9 @@ function readArguments() {
 
 /** Empties the data folder of what Taxiarch keeps there, if the person agrees. */
 async function startFresh(folder, agreed) {
-  const kept = existsSync(folder) ? readdirSync(folder).filter((name) => /^(database|journal|settings)/.test(name)) : [];
+  const kept = existsSync(folder)
+    ? readdirSync(folder).filter((name) => /^(database|journal|settings)/.test(name))
+    : [];
   if (kept.length === 0) return;
   if (!agreed) {
     if (!process.stdin.isTTY) say(`There is a show in ${folder}. To throw it away and begin again, add --yes.`);
@@ -86,7 +88,10 @@ async function end(code) {
 function run(file, args, ready) {
   return new Promise((done) => {
     // Its own group, so that Ctrl-C reaches this script alone and it stops the rest in order.
-    const child = fork(file, args, { stdio: ['ignore', 'pipe', 'inherit', 'ipc'], detached: process.platform !== 'win32' });
+    const child = fork(file, args, {
+      stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
+      detached: process.platform !== 'win32',
+    });
     children.push(child);
     let said = '';
     child.stdout.setEncoding('utf8');
@@ -116,7 +121,18 @@ async function main() {
   const udp = ['--sacn-port', options['sacn-port'], '--artnet-port', options['artnet-port']];
   const server = await run(
     join(out, 'server/main.mjs'),
-    ['--port', options.port, '--host', options.host, '--data', folder, '--client', join(out, 'client'), ...(options.empty ? ['--empty'] : []), ...udp],
+    [
+      '--port',
+      options.port,
+      '--host',
+      options.host,
+      '--data',
+      folder,
+      '--client',
+      join(out, 'client'),
+      ...(options.empty ? ['--empty'] : []),
+      ...udp,
+    ],
     /Taxiarch is ready: .*\n/,
   );
   if (!options['no-standins']) await run(join(out, 'standins/main.mjs'), udp, /ready/);

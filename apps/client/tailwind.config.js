@@ -8,7 +8,21 @@ module.exports = {
   theme: {
     colors: {
       transparent: 'transparent',
-      ...named('ground', 'surface', 'raised', 'line', 'text', 'soft', 'press', 'onpress', 'fine', 'warn', 'fault', 'stray', 'hot'),
+      ...named(
+        'ground',
+        'surface',
+        'raised',
+        'line',
+        'text',
+        'soft',
+        'press',
+        'onpress',
+        'fine',
+        'warn',
+        'fault',
+        'stray',
+        'hot',
+      ),
     },
     fontFamily: { sans: ['Fira Sans'], mono: ['Fira Mono'] },
     fontSize: {

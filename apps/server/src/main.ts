@@ -33,7 +33,9 @@ function prepareFolder(folder: string): void {
     mkdirSync(folder, { recursive: true });
     accessSync(folder, constants.W_OK);
   } catch {
-    throw new CannotStart(`The data folder ${folder} cannot be written. Choose another with --data, or mend its permissions.`);
+    throw new CannotStart(
+      `The data folder ${folder} cannot be written. Choose another with --data, or mend its permissions.`,
+    );
   }
 }
 
@@ -44,7 +46,10 @@ async function openStore(folder: string, demo: boolean): Promise<ShowStore> {
     await store.propose(
       demo
         ? firstEdit(nightFerry(), 'Began with the demo show, Night Ferry')
-        : firstEdit({ ...emptyShow(), show: [{ id: 'show', rev: 0, name: 'New show', about: '' }] }, 'Began a new show'),
+        : firstEdit(
+            { ...emptyShow(), show: [{ id: 'show', rev: 0, name: 'New show', about: '' }] },
+            'Began a new show',
+          ),
     );
   return store;
 }
@@ -60,7 +65,9 @@ async function startEngine(options: Options, settings: SettingsFile, store: Show
   } catch (error) {
     const taken = /EADDRINUSE \S+:(\d+)/.exec((error as Error).message);
     if (taken)
-      throw new CannotStart(`UDP port ${taken[1]} is used by another program that does not share it. Close that program, then start again.`);
+      throw new CannotStart(
+        `UDP port ${taken[1]} is used by another program that does not share it. Close that program, then start again.`,
+      );
     throw error;
   }
 }
@@ -69,9 +76,17 @@ async function listen(server: ReturnType<typeof createServer>, { port, host }: O
   await new Promise<void>((ready, failed) => {
     server.once('error', (error: NodeJS.ErrnoException) => {
       if (error.code === 'EADDRINUSE')
-        failed(new CannotStart(`TCP port ${port} is used by another program. Close it, or choose another port with --port.`));
+        failed(
+          new CannotStart(`TCP port ${port} is used by another program. Close it, or choose another port with --port.`),
+        );
       else if (error.code === 'EADDRNOTAVAIL')
-        failed(new CannotStart(`${host} is no address of this computer. Choose one of: ${listInterfaces().map(({ address }) => address).join(', ')}.`));
+        failed(
+          new CannotStart(
+            `${host} is no address of this computer. Choose one of: ${listInterfaces()
+              .map(({ address }) => address)
+              .join(', ')}.`,
+          ),
+        );
       else if (error.code === 'EACCES')
         failed(new CannotStart(`Port ${port} may be used by administrators only. Choose one above 1023 with --port.`));
       else failed(error);

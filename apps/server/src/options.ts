@@ -16,7 +16,8 @@ export class BadOption extends Error {}
 
 function portNumber(text: string, name: string): number {
   const port = Number(text);
-  if (!/^\d+$/.test(text) || port < 1 || port > 65535) throw new BadOption(`--${name} must be a port number from 1 to 65535, not “${text}”.`);
+  if (!/^\d+$/.test(text) || port < 1 || port > 65535)
+    throw new BadOption(`--${name} must be a port number from 1 to 65535, not “${text}”.`);
   return port;
 }
 

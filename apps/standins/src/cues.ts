@@ -16,7 +16,14 @@ const wave = (turns: number): number => 0.5 + 0.5 * Math.sin(turns * 2 * Math.PI
 const tint =
   (red: number, green: number, blue: number, white = 0) =>
   (attribute: string): number | undefined =>
-    ({ ColorAdd_R: red, ColorAdd_G: green, ColorAdd_B: blue, ColorAdd_W: white, ColorAdd_RY: red * 0.6, ColorAdd_UV: blue * 0.5 })[attribute];
+    ({
+      ColorAdd_R: red,
+      ColorAdd_G: green,
+      ColorAdd_B: blue,
+      ColorAdd_W: white,
+      ColorAdd_RY: red * 0.6,
+      ColorAdd_UV: blue * 0.5,
+    })[attribute];
 
 const sea = tint(0.05, 0.45, 0.8, 0.1);
 const ember = tint(0.95, 0.35, 0.05, 0.15);
@@ -90,7 +97,14 @@ export class Looks {
   }
 
   /** Writes levels into `universes` (by show universe): a share `fade` of `cue`, the rest of `before`. */
-  render(universes: ReadonlyMap<number, Uint8Array>, before: Cue, cue: Cue, fade: number, seconds: number, master: number): void {
+  render(
+    universes: ReadonlyMap<number, Uint8Array>,
+    before: Cue,
+    cue: Cue,
+    fade: number,
+    seconds: number,
+    master: number,
+  ): void {
     for (const { lamp, channels } of this.playing) {
       const slots = universes.get(lamp.universe);
       if (!slots) continue;

@@ -1,6 +1,14 @@
 /** The Bridge desk: plays cues, sends eight universes of sACN and four of Art-Net, and finds its nodes by polling. */
 import { SLOTS, multicastGroup } from '@taxiarch/core/address';
-import { ArtNet, blankPollReply, decodeArtNet, encodeDmx, encodePoll, encodePollReply, portsOf } from '@taxiarch/core/artnet';
+import {
+  ArtNet,
+  blankPollReply,
+  decodeArtNet,
+  encodeDmx,
+  encodePoll,
+  encodePollReply,
+  portsOf,
+} from '@taxiarch/core/artnet';
 import { Sacn, encodeData, encodeDiscoveryPages, parseCid } from '@taxiarch/core/sacn';
 import type { ShowRecords } from '@taxiarch/core/show';
 import { CUES, Looks } from './cues';
@@ -23,10 +31,16 @@ export interface DeskSetup {
 
 const NODE_GONE_MS = ArtNet.POLL_INTERVAL_MS * ArtNet.MISSED_POLLS + 500;
 
-export async function startDesk(setup: DeskSetup, rig: Pick<ShowRecords, 'lamp' | 'type'>, udp: UdpPorts): Promise<void> {
+export async function startDesk(
+  setup: DeskSetup,
+  rig: Pick<ShowRecords, 'lamp' | 'type'>,
+  udp: UdpPorts,
+): Promise<void> {
   const cid = parseCid(setup.cid);
   const looks = new Looks(rig.lamp, rig.type);
-  const universes = new Map([...setup.sacn.keys(), ...setup.artnet.keys()].map((show) => [show, new Uint8Array(SLOTS)]));
+  const universes = new Map(
+    [...setup.sacn.keys(), ...setup.artnet.keys()].map((show) => [show, new Uint8Array(SLOTS)]),
+  );
   /** Levels held at the panel, over those of the cue: by show universe, then slot. */
   const faders = new Map<number, Map<number, number>>();
   const nodes = new Map<string, { portAddresses: Set<number>; pages: Map<number, number[]>; lastSeen: number }>();
@@ -46,12 +60,18 @@ export async function startDesk(setup: DeskSetup, rig: Pick<ShowRecords, 'lamp' 
     if (!decoded.ok || from === setup.address) return;
     if (decoded.message.kind === 'poll') {
       const reply = { ...blankPollReply(setup.address, Uint8Array.from(setup.mac)), style: ArtNet.StController };
-      own.send(encodePollReply({ ...reply, portName: setup.name, longName: `${setup.name}, main console` }), udp.artnet, from);
+      own.send(
+        encodePollReply({ ...reply, portName: setup.name, longName: `${setup.name}, main console` }),
+        udp.artnet,
+        from,
+      );
     } else if (decoded.message.kind === 'pollReply') {
       const node = nodes.get(from) ?? { portAddresses: new Set(), pages: new Map(), lastSeen: 0 };
       node.pages.set(
         decoded.message.bindIndex,
-        portsOf(decoded.message).filter((port) => port.direction === 'out').map((port) => port.portAddress),
+        portsOf(decoded.message)
+          .filter((port) => port.direction === 'out')
+          .map((port) => port.portAddress),
       );
       node.portAddresses = new Set([...node.pages.values()].flat());
       node.lastSeen = performance.now();
@@ -75,9 +95,15 @@ export async function startDesk(setup: DeskSetup, rig: Pick<ShowRecords, 'lamp' 
     sequence = (sequence + 1) & 0xff;
     for (const [show, universe] of setup.sacn) sendSacn(universe, universes.get(show)!, false);
     for (const [show, portAddress] of setup.artnet) {
-      const bytes = encodeDmx({ sequence: (sequence % 255) + 1, physical: 0, portAddress, slots: universes.get(show)! });
+      const bytes = encodeDmx({
+        sequence: (sequence % 255) + 1,
+        physical: 0,
+        portAddress,
+        slots: universes.get(show)!,
+      });
       for (const [address, node] of nodes)
-        if (node.portAddresses.has(portAddress) && now - node.lastSeen < NODE_GONE_MS) sending.send(bytes, udp.artnet, address);
+        if (node.portAddresses.has(portAddress) && now - node.lastSeen < NODE_GONE_MS)
+          sending.send(bytes, udp.artnet, address);
       // The visualiser's laptop listens at the first address; consoles name such listeners by hand.
       sending.send(bytes, udp.artnet, '127.0.0.1');
     }

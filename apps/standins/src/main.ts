@@ -15,9 +15,27 @@ const carrying = (...universes: number[]) =>
   universes.map((universe) => ({ portAddress: universe - 1, sacnUniverse: universe }));
 
 const NODES: readonly NodeSetup[] = [
-  { shortName: 'Wheelhouse node', longName: 'Marram Pair 2, wheelhouse', address: '127.0.0.31', mac: [2, 0x7f, 0xf1, 0, 0, 0x31], ports: carrying(1, 12) },
-  { shortName: 'Boiler node', longName: 'Marram Quad 4, engine room', address: '127.0.0.32', mac: [2, 0x7f, 0xf1, 0, 0, 0x32], ports: carrying(6, 9, 10, 11) },
-  { shortName: 'Car deck node', longName: 'Tern Rack 8, car deck', address: '127.0.0.33', mac: [2, 0x7f, 0xf2, 0, 0, 0x33], ports: carrying(2, 3, 4, 5, 7, 8, 13, 14) },
+  {
+    shortName: 'Wheelhouse node',
+    longName: 'Marram Pair 2, wheelhouse',
+    address: '127.0.0.31',
+    mac: [2, 0x7f, 0xf1, 0, 0, 0x31],
+    ports: carrying(1, 12),
+  },
+  {
+    shortName: 'Boiler node',
+    longName: 'Marram Quad 4, engine room',
+    address: '127.0.0.32',
+    mac: [2, 0x7f, 0xf1, 0, 0, 0x32],
+    ports: carrying(6, 9, 10, 11),
+  },
+  {
+    shortName: 'Car deck node',
+    longName: 'Tern Rack 8, car deck',
+    address: '127.0.0.33',
+    mac: [2, 0x7f, 0xf2, 0, 0, 0x33],
+    ports: carrying(2, 3, 4, 5, 7, 8, 13, 14),
+  },
 ];
 
 const straight = (from: number, to: number, shift: number) =>

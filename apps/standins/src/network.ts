@@ -10,7 +10,11 @@ export interface UdpPorts {
 }
 
 /** A socket on `address` and `port`; messages go to `receive`. */
-export function open(address: string, port: number, receive?: (bytes: Uint8Array, from: string) => void): Promise<Socket> {
+export function open(
+  address: string,
+  port: number,
+  receive?: (bytes: Uint8Array, from: string) => void,
+): Promise<Socket> {
   return new Promise((resolve, reject) => {
     const socket = createSocket({ type: 'udp4', reuseAddr: true });
     socket.once('error', reject);

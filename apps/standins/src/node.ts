@@ -3,7 +3,14 @@
  * sources a port, and knows what leaves each port.
  */
 import { SLOTS, multicastGroup, splitPortAddress } from '@taxiarch/core/address';
-import { ArtNet, PORTS_PER_PAGE, blankPollReply, decodeArtNet, encodePollReply, type PollReplyPort } from '@taxiarch/core/artnet';
+import {
+  ArtNet,
+  PORTS_PER_PAGE,
+  blankPollReply,
+  decodeArtNet,
+  encodePollReply,
+  type PollReplyPort,
+} from '@taxiarch/core/artnet';
 import { NOBODY, mergeSlots, type Contender, type MergeMode } from '@taxiarch/core/merge';
 import { Sacn, decodeSacn, formatCid } from '@taxiarch/core/sacn';
 import { sequenceStep } from '@taxiarch/core/stream';
@@ -189,11 +196,18 @@ export async function startNode(setup: NodeSetup, udp: UdpPorts): Promise<void> 
         ...port.setup,
         merge: port.merge,
         output: [...port.output],
-        sources: port.sources.map(({ protocol, id, address, name, priority }) => ({ protocol, id, address, name, priority })),
+        sources: port.sources.map(({ protocol, id, address, name, priority }) => ({
+          protocol,
+          id,
+          address,
+          name,
+          priority,
+        })),
       })),
     merge: ({ port, mode }) => {
       const chosen = ports[Number(port) - 1];
-      if (!chosen || (mode !== 'htp' && mode !== 'ltp')) throw new Error('Turn “port” to one of this node’s, and “mode” to htp or ltp.');
+      if (!chosen || (mode !== 'htp' && mode !== 'ltp'))
+        throw new Error('Turn “port” to one of this node’s, and “mode” to htp or ltp.');
       chosen.merge = mode;
       chosen.remerge();
     },

@@ -2,7 +2,15 @@
  * The feed: one WebSocket for the page. Frames are kept as they come, for canvases to draw from;
  * reports and edits go to whoever listens. A lost connection is taken up again by itself.
  */
-import { decodeFrame, encodeLevelsFrame, type ContendersFrame, type FeedRequest, type FeedText, type LiveReport, type UniverseFrame } from '@taxiarch/core/contract';
+import {
+  decodeFrame,
+  encodeLevelsFrame,
+  type ContendersFrame,
+  type FeedRequest,
+  type FeedText,
+  type LiveReport,
+  type UniverseFrame,
+} from '@taxiarch/core/contract';
 import type { Edit } from '@taxiarch/core/show';
 import { clientId } from './person';
 
@@ -118,7 +126,8 @@ export class FeedClient {
 
   /** New levels for slots that this page has taken. */
   sendLevels(key: number, levels: readonly (readonly [number, number])[]): void {
-    if (this.socket?.readyState === WebSocket.OPEN) this.socket.send(encodeLevelsFrame(key, levels) as Uint8Array<ArrayBuffer>);
+    if (this.socket?.readyState === WebSocket.OPEN)
+      this.socket.send(encodeLevelsFrame(key, levels) as Uint8Array<ArrayBuffer>);
   }
 }
 

@@ -22,7 +22,10 @@ export const giveBackAll = () => post<OutputReport>('/api/output/give-back', {})
 /** Changes levels of slots taken here, at the speed of a finger. */
 export function setLevels(universe: Universe, levels: readonly (readonly [channel: number, level: number])[]): void {
   const key = wireKey({ protocol: universe.protocol, number: universe.wire });
-  feed.sendLevels(key, levels.map(([channel, level]) => [channel - 1, level] as const));
+  feed.sendLevels(
+    key,
+    levels.map(([channel, level]) => [channel - 1, level] as const),
+  );
 }
 
 /** Whether this page holds a channel. */

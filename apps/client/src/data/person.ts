@@ -1,10 +1,19 @@
-/** Who sits at this device: a name for the history, kept here; and an id for each open page. */
+/** Who sits at this device: a name for the history, kept here; and an id for each tab. */
 import { useSyncExternalStore } from 'react';
 
 const KEY = 'person';
 const listeners = new Set<() => void>();
 
-export const clientId: string = crypto.randomUUID?.() ?? `page-${Date.now()}-${Math.random().toString(36).slice(2)}`;
+function keptId(): string {
+  const kept = sessionStorage.getItem('client');
+  if (kept) return kept;
+  const made = `page-${Array.from(crypto.getRandomValues(new Uint32Array(4)), (word) => word.toString(36)).join('')}`;
+  sessionStorage.setItem('client', made);
+  return made;
+}
+
+/** The same for one tab through all reloads, so that what it took stays its own. */
+export const clientId: string = keptId();
 
 export const personName = (): string => localStorage.getItem(KEY) ?? 'Technician';
 

@@ -6,11 +6,11 @@ import { useColour, type Tone } from './theme';
 
 export type ButtonLook = 'main' | 'plain' | 'hot' | 'bare';
 
-const LOOKS: Readonly<Record<ButtonLook, { box: string; text: string; icon: Tone }>> = {
-  main: { box: 'bg-press', text: 'text-onpress', icon: 'onpress' },
-  plain: { box: 'border border-line bg-surface', text: 'text-press', icon: 'press' },
-  hot: { box: 'bg-hot', text: 'text-onpress', icon: 'onpress' },
-  bare: { box: '', text: 'text-press', icon: 'press' },
+const LOOKS: Readonly<Record<ButtonLook, { box: string; ink: Tone }>> = {
+  main: { box: 'bg-press', ink: 'onpress' },
+  plain: { box: 'border border-line bg-surface', ink: 'press' },
+  hot: { box: 'bg-hot', ink: 'onpress' },
+  bare: { box: '', ink: 'press' },
 };
 
 interface Props {
@@ -24,9 +24,17 @@ interface Props {
   grow?: boolean;
 }
 
-export function Button({ label, onPress, look = 'plain', icon: Icon, iconOnly = false, disabled = false, grow = false }: Props) {
+export function Button({
+  label,
+  onPress,
+  look = 'plain',
+  icon: Icon,
+  iconOnly = false,
+  disabled = false,
+  grow = false,
+}: Props) {
   const colour = useColour();
-  const { box, text, icon } = LOOKS[look];
+  const { box, ink } = LOOKS[look];
   return (
     <Pressable
       role="button"
@@ -37,9 +45,9 @@ export function Button({ label, onPress, look = 'plain', icon: Icon, iconOnly = 
         grow ? 'flex-1' : ''
       } ${disabled ? 'opacity-40' : 'active:opacity-70'}`}
     >
-      {Icon && <Icon size={20} color={colour(icon)} />}
+      {Icon && <Icon size={20} color={colour(ink)} />}
       {!iconOnly && (
-        <Text kind="strong" numberOfLines={1} className={text}>
+        <Text kind="strong" numberOfLines={1} tone={ink}>
           {label}
         </Text>
       )}

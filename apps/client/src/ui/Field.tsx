@@ -35,7 +35,7 @@ export function Field({ label, value, onChange, fault, mono = false, hideLabel =
         {...rest}
       />
       {fault !== undefined && (
-        <Text kind="small" id={faultId} role="alert" className="text-fault">
+        <Text kind="small" id={faultId} role="alert" tone="fault">
           {fault}
         </Text>
       )}

@@ -7,7 +7,7 @@ export function PennantFlag({ pennant, size = 20 }: { pennant: Pennant; size?: n
   const { outline, hatching, tint } = pennantShape(pennant);
   return (
     <Svg width={size * 1.5} height={size} viewBox="0 0 24 16" aria-label={`Pennant ${pennant.letter}`}>
-      <Path d={outline} fill={tint} />
+      <Path d={outline} fill={tint} stroke={PENNANT_INK} strokeOpacity={0.5} strokeWidth={0.75} />
       {hatching !== '' && <Path d={hatching} fill={PENNANT_INK} opacity={0.75} />}
       <SvgText x={7} y={12.5} fontSize={13} fontWeight="600" textAnchor="middle" fill={PENNANT_INK}>
         {pennant.letter}

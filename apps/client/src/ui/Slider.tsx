@@ -39,7 +39,14 @@ export function Slider({ label, value, max, onChange, disabled = false, reads }:
             disabled,
             'aria-label': label,
             onChange: (event: ChangeEvent<HTMLInputElement>) => onChange(Number(event.target.value)),
-            style: { width: '100%', height: 48, margin: 0, accentColor: colour('press'), touchAction: 'pan-y', opacity: disabled ? 0.4 : 1 },
+            style: {
+              width: '100%',
+              height: 48,
+              margin: 0,
+              accentColor: colour('press'),
+              touchAction: 'pan-y',
+              opacity: disabled ? 0.4 : 1,
+            },
           })}
         </View>
         {createElement('input', {

@@ -15,7 +15,7 @@ export function Split({ list, detail, inDetail }: Props) {
   if (!wide) return <View className="flex-1">{inDetail ? detail : list}</View>;
   return (
     <View className="flex-1 flex-row">
-      <View className="w-[400px] border-r border-line">{list}</View>
+      <View className="w-[352px] border-r border-line">{list}</View>
       <View className="flex-1">{detail}</View>
     </View>
   );

@@ -25,15 +25,6 @@ const STATES = {
 
 export type StateName = keyof typeof STATES;
 
-const TEXT_TONES: Readonly<Record<string, string>> = {
-  fine: 'text-fine',
-  warn: 'text-warn',
-  fault: 'text-fault',
-  soft: 'text-soft',
-  stray: 'text-stray',
-  hot: 'text-hot',
-};
-
 function MarkShape({ mark, ink }: { mark: Mark; ink: string }) {
   switch (mark) {
     case 'tick':
@@ -68,7 +59,7 @@ export function StateWord({ state }: { state: StateName }) {
       <Svg width={16} height={16} viewBox="0 0 16 16">
         <MarkShape mark={mark} ink={colour(tone)} />
       </Svg>
-      <Text kind="body" className={`font-medium ${TEXT_TONES[tone]}`}>
+      <Text kind="strong" tone={tone}>
         {state}
       </Text>
     </View>

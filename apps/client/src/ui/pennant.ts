@@ -1,4 +1,5 @@
 /** The drawing of a pennant: outline, hatching and tint, for SVG and canvas alike. */
+import { OWN_PENNANT } from '@taxiarch/core/flow';
 import type { Pennant, PennantCut, PennantFill } from '@taxiarch/core/show';
 
 /** Outlines in a box of 24 × 16. */
@@ -27,11 +28,14 @@ export interface PennantShape {
   readonly tint: string;
 }
 
+/** Taxiarch's own flag, by which everybody sees what it has taken. */
+export const isOwnPennant = ({ letter, cut, fill }: Pennant): boolean =>
+  letter === OWN_PENNANT.letter && cut === OWN_PENNANT.cut && fill === OWN_PENNANT.fill;
+
 export function pennantShape({ letter, cut, fill }: Pennant): PennantShape {
-  const own = letter === 'T' && cut === 'square' && fill === 'bars';
   return {
     outline: OUTLINES[cut],
     hatching: FILLS[fill],
-    tint: own ? OWN_TINT : TINTS[letter.charCodeAt(0) % TINTS.length]!,
+    tint: isOwnPennant({ letter, cut, fill }) ? OWN_TINT : TINTS[letter.charCodeAt(0) % TINTS.length]!,
   };
 }

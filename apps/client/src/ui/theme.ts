@@ -36,7 +36,20 @@ const subscribe = (listener: () => void) => {
 
 export const useThemeChoice = (): ThemeChoice => useSyncExternalStore(subscribe, themeChoice);
 
-export type Tone = 'ground' | 'surface' | 'raised' | 'line' | 'text' | 'soft' | 'press' | 'onpress' | 'fine' | 'warn' | 'fault' | 'stray' | 'hot';
+export type Tone =
+  | 'ground'
+  | 'surface'
+  | 'raised'
+  | 'line'
+  | 'text'
+  | 'soft'
+  | 'press'
+  | 'onpress'
+  | 'fine'
+  | 'warn'
+  | 'fault'
+  | 'stray'
+  | 'hot';
 
 const palettes = new Map<string, string>();
 

@@ -12,7 +12,8 @@ const COOKIE = 'taxiarch';
 /** Most addresses whose tries are remembered; the oldest are forgotten first. */
 const MOST_ADDRESSES = 1000;
 
-const makeCode = (): string => Array.from({ length: CODE_LENGTH }, () => CODE_LETTERS[randomInt(CODE_LETTERS.length)]).join('');
+const makeCode = (): string =>
+  Array.from({ length: CODE_LENGTH }, () => CODE_LETTERS[randomInt(CODE_LETTERS.length)]).join('');
 
 /** Compares in a time that does not depend on where they differ. */
 function same(one: string, other: string): boolean {
@@ -55,7 +56,9 @@ export class Guard {
   admits({ headers }: Pick<IncomingMessage, 'headers'>): boolean {
     if (this.code === undefined) return true;
     const cookies = (headers.cookie ?? '').split(';').map((cookie) => cookie.trim());
-    return cookies.some((cookie) => cookie.startsWith(`${COOKIE}=`) && this.passes.has(cookie.slice(COOKIE.length + 1)));
+    return cookies.some(
+      (cookie) => cookie.startsWith(`${COOKIE}=`) && this.passes.has(cookie.slice(COOKIE.length + 1)),
+    );
   }
 
   /**

@@ -11,11 +11,22 @@ const settingsSchema = object({
   interface: string()
     .strict()
     .matches(/^(auto|\d{1,3}(\.\d{1,3}){3})$/, 'The interface must be “auto” or one of this computer’s addresses.'),
-  outputRate: number().strict().min(1, 'The rate must be at least 1 a second.').max(44, 'DMX512 carries at most 44 full frames a second.'),
-  outputPriority: number().strict().integer().min(1, 'The priority must be at least 1.').max(200, 'sACN priorities end at 200.'),
+  outputRate: number()
+    .strict()
+    .min(1, 'The rate must be at least 1 a second.')
+    .max(44, 'DMX512 carries at most 44 full frames a second.'),
+  outputPriority: number()
+    .strict()
+    .integer()
+    .min(1, 'The priority must be at least 1.')
+    .max(200, 'sACN priorities end at 200.'),
   artnetBroadcast: boolean().strict(),
   poll: boolean().strict(),
-  artnetTimeout: number().strict().integer().min(1000, 'The time-out must be at least 1 s.').max(60_000, 'The time-out must be at most 60 s.'),
+  artnetTimeout: number()
+    .strict()
+    .integer()
+    .min(1000, 'The time-out must be at least 1 s.')
+    .max(60_000, 'The time-out must be at most 60 s.'),
 }).noUnknown('There is no such setting.');
 
 export function liveRoutes(host: LiveHost, settings: SettingsFile): Router {

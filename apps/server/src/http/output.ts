@@ -29,7 +29,12 @@ const takeSchema = object({
           .slice(0, MOST_RANGES)
           .map((key) => [
             key,
-            number().strict().integer('Levels are whole numbers.').min(0, 'Levels begin at 0.').max(255, 'Levels end at 255.').required(),
+            number()
+              .strict()
+              .integer('Levels are whole numbers.')
+              .min(0, 'Levels begin at 0.')
+              .max(255, 'Levels end at 255.')
+              .required(),
           ]),
       ),
     ).required('Say which slots: “slots” is missing.'),
@@ -47,7 +52,8 @@ export function outputRoutes(host: LiveHost, store: ShowStore, feed: Feed): Rout
   /** Key of the wire universe by which a show universe is planned to travel. */
   const keyOf = (number: number): number => {
     const universe = store.records().universe.find((one: Universe) => one.number === number);
-    if (!universe) throw new ProblemError(422, 'Not in the show', `Universe ${number} is not in the show, so it cannot be taken.`);
+    if (!universe)
+      throw new ProblemError(422, 'Not in the show', `Universe ${number} is not in the show, so it cannot be taken.`);
     return wireKey({ protocol: universe.protocol, number: universe.wire });
   };
 

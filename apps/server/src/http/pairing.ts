@@ -3,8 +3,7 @@ import type { Middleware } from 'koa';
 import type { Guard } from './guard';
 import { ProblemError } from './problem';
 
-const escape = (text: string): string =>
-  text.replace(/[&<>"']/g, (character) => `&#${character.charCodeAt(0)};`);
+const escape = (text: string): string => text.replace(/[&<>"']/g, (character) => `&#${character.charCodeAt(0)};`);
 
 const page = (message: string, code: string): string => `<!doctype html>
 <html lang="en-GB"><head><meta charset="utf-8"><title>Pair with Taxiarch</title>
@@ -48,7 +47,11 @@ export const pairing =
       if (ctx.path === '/pair') ctx.redirect('/');
       else await next();
     } else if (ctx.path.startsWith('/api/')) {
-      throw new ProblemError(401, 'Not paired', 'Pair this device first: open Taxiarch in its browser and type the code.');
+      throw new ProblemError(
+        401,
+        'Not paired',
+        'Pair this device first: open Taxiarch in its browser and type the code.',
+      );
     } else {
       ctx.status = ctx.path === '/' || ctx.path === '/pair' ? 200 : 401;
       ctx.type = 'html';

@@ -38,7 +38,12 @@ function problemOf(error: unknown): Problem | undefined {
     return { type: 'about:blank', title: 'Not possible', status: 422, detail: error.message };
   const { status, expose } = error as { status?: number; expose?: boolean };
   if (expose && status)
-    return { type: 'about:blank', title: 'Not understood', status, detail: 'The request could not be read: it is not well-formed, or too large.' };
+    return {
+      type: 'about:blank',
+      title: 'Not understood',
+      status,
+      detail: 'The request could not be read: it is not well-formed, or too large.',
+    };
   return undefined;
 }
 
@@ -56,7 +61,8 @@ export const problems =
         type: 'about:blank',
         title: 'Taxiarch failed',
         status: 500,
-        detail: 'Taxiarch could not do this because of a fault of its own. Nothing was changed; the server’s log has the details.',
+        detail:
+          'Taxiarch could not do this because of a fault of its own. Nothing was changed; the server’s log has the details.',
       };
       ctx.status = reply.status;
       ctx.type = 'application/problem+json';

@@ -1,6 +1,13 @@
 /** The live engine: listens, keeps the account, merges, polls, and sends what is taken. Runs in a thread of its own. */
 import { wireKey } from '@taxiarch/core/address';
-import { ArtNet, POLL_TARGETED, blankPollReply, encodePoll, encodePollReply, type ArtPoll } from '@taxiarch/core/artnet';
+import {
+  ArtNet,
+  POLL_TARGETED,
+  blankPollReply,
+  encodePoll,
+  encodePollReply,
+  type ArtPoll,
+} from '@taxiarch/core/artnet';
 import type { InterfaceInfo, Settings } from '@taxiarch/core/contract';
 import { Sacn } from '@taxiarch/core/sacn';
 import { Ingest } from './ingest';
@@ -168,7 +175,12 @@ export class Engine {
     if (!this.settings.poll || !this.inUse || address === this.inUse.address) return;
     if (poll.flags & POLL_TARGETED) return;
     const mac = Uint8Array.from(this.inUse.mac.split(':'), (byte) => parseInt(byte, 16));
-    const reply = { ...blankPollReply(this.inUse.address, mac), portName: SOURCE_NAME, longName: SOURCE_NAME, style: ArtNet.StController };
+    const reply = {
+      ...blankPollReply(this.inUse.address, mac),
+      portName: SOURCE_NAME,
+      longName: SOURCE_NAME,
+      style: ArtNet.StController,
+    };
     this.sockets.sendFromArtNetPort(encodePollReply(reply), address);
   }
 

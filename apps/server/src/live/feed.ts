@@ -5,7 +5,13 @@
 import type { IncomingMessage, Server } from 'node:http';
 import { WebSocket, WebSocketServer } from 'ws';
 import { SLOTS } from '@taxiarch/core/address';
-import { decodeFrame, encodeContendersFrame, encodeUniverseFrame, type FeedRequest, type FeedText, type LiveReport } from '@taxiarch/core/contract';
+import {
+  decodeFrame,
+  encodeContendersFrame,
+  encodeUniverseFrame,
+  type FeedRequest,
+  type FeedText,
+} from '@taxiarch/core/contract';
 import type { Edit } from '@taxiarch/core/show';
 import type { LiveHost } from './host';
 
@@ -26,7 +32,8 @@ interface Client {
   inspected: readonly [number, number] | null;
 }
 
-const isKey = (key: unknown): key is number => Number.isInteger(key) && (key as number) >= 0 && (key as number) < 0x20000;
+const isKey = (key: unknown): key is number =>
+  Number.isInteger(key) && (key as number) >= 0 && (key as number) < 0x20000;
 
 function parseRequest(text: string): FeedRequest | undefined {
   try {
@@ -35,7 +42,13 @@ function parseRequest(text: string): FeedRequest | undefined {
       return { type: 'watch', keys: request['keys'].slice(0, MOST_WATCHED) as number[] };
     if (request?.['type'] === 'inspect' && request['key'] === null) return { type: 'inspect', key: null };
     const slot = request?.['slot'];
-    if (request?.['type'] === 'inspect' && isKey(request['key']) && Number.isInteger(slot) && (slot as number) >= 0 && (slot as number) < SLOTS)
+    if (
+      request?.['type'] === 'inspect' &&
+      isKey(request['key']) &&
+      Number.isInteger(slot) &&
+      (slot as number) >= 0 &&
+      (slot as number) < SLOTS
+    )
       return { type: 'inspect', key: request['key'], slot: slot as number };
   } catch {
     // Not JSON: answered like any other request that is not understood.

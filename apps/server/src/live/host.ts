@@ -8,7 +8,10 @@ import type { EngineReport, EngineSetup, FromEngine, GiveBackOrder, ToEngine } f
 import type { TakeOrder } from './output';
 import { SharedLevels } from './shared';
 
-type Asking = { type: 'hot'; hot: boolean; by: string } | { type: 'take'; order: TakeOrder } | { type: 'giveBack'; order: GiveBackOrder };
+type Asking =
+  | { type: 'hot'; hot: boolean; by: string }
+  | { type: 'take'; order: TakeOrder }
+  | { type: 'giveBack'; order: GiveBackOrder };
 
 export class LiveHost {
   readonly levels = new SharedLevels();
@@ -28,7 +31,9 @@ export class LiveHost {
     started: (refused?: string) => void,
   ) {
     this.plan = plan;
-    this.worker = new Worker(workerFile, { workerData: { ...setup, memory: this.levels.memory } satisfies EngineSetup });
+    this.worker = new Worker(workerFile, {
+      workerData: { ...setup, memory: this.levels.memory } satisfies EngineSetup,
+    });
     this.worker.on('message', (message: FromEngine) => {
       if (message.type === 'ready') started();
       else if (message.type === 'failed') started(message.why);
@@ -38,7 +43,11 @@ export class LiveHost {
   }
 
   /** Starts the engine; rejects with its reason if it cannot listen. */
-  static async start(workerFile: URL | string, setup: Omit<EngineSetup, 'memory'>, plan: ShowRecords): Promise<LiveHost> {
+  static async start(
+    workerFile: URL | string,
+    setup: Omit<EngineSetup, 'memory'>,
+    plan: ShowRecords,
+  ): Promise<LiveHost> {
     const host = await new Promise<LiveHost>((resolve, reject) => {
       const starting: LiveHost = new LiveHost(workerFile, setup, plan, (refused) =>
         refused === undefined ? resolve(starting) : reject(new Error(refused)),
@@ -84,7 +93,10 @@ export class LiveHost {
     this.plan = plan;
     this.tell({
       type: 'plan',
-      universes: plan.universe.map(({ protocol, wire, merge }) => ({ key: wireKey({ protocol, number: wire }), merge })),
+      universes: plan.universe.map(({ protocol, wire, merge }) => ({
+        key: wireKey({ protocol, number: wire }),
+        merge,
+      })),
     });
   }
 

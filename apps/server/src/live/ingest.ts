@@ -1,6 +1,15 @@
 /** Packets in: from bytes on a socket to a stream's account and levels. Allocates nothing for a known stream. */
 import { wireKey } from '@taxiarch/core/address';
-import { ArtNet, blankDmxFields, decodePoll, decodePollReply, readDmxFields, readOpCode, type ArtPoll, type ArtPollReply } from '@taxiarch/core/artnet';
+import {
+  ArtNet,
+  blankDmxFields,
+  decodePoll,
+  decodePollReply,
+  readDmxFields,
+  readOpCode,
+  type ArtPoll,
+  type ArtPollReply,
+} from '@taxiarch/core/artnet';
 import { readU32 } from '@taxiarch/core/bytes';
 import { Sacn, blankDataFields, decodeSacn, readDataFields, readRoot, readSourceName } from '@taxiarch/core/sacn';
 import type { Stream } from './stream';

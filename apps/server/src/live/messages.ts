@@ -1,5 +1,12 @@
 /** What the server and its engine thread say to each other. Levels go through shared memory, not through here. */
-import type { InterfaceInfo, NodeReport, OutputReport, Settings, SlotContender, StreamReport } from '@taxiarch/core/contract';
+import type {
+  InterfaceInfo,
+  NodeReport,
+  OutputReport,
+  Settings,
+  SlotContender,
+  StreamReport,
+} from '@taxiarch/core/contract';
 import type { HeardStream } from '@taxiarch/core/flow';
 import type { MergeMode } from '@taxiarch/core/merge';
 import type { Ports } from './sockets';
@@ -17,14 +24,22 @@ export interface PlannedUniverse {
   readonly merge: MergeMode;
 }
 
-export type GiveBackOrder = { readonly client?: string | undefined; readonly slots?: readonly (readonly [number, number])[] | undefined };
+export type GiveBackOrder = {
+  readonly client?: string | undefined;
+  readonly slots?: readonly (readonly [number, number])[] | undefined;
+};
 
 /** Server to engine. Those with `ask` are answered by an `answer` of that number. */
 export type ToEngine =
   | { readonly type: 'settings'; readonly settings: Settings }
   | { readonly type: 'plan'; readonly universes: readonly PlannedUniverse[] }
   | { readonly type: 'watch'; readonly keys: readonly number[]; readonly slots: readonly (readonly [number, number])[] }
-  | { readonly type: 'levels'; readonly client: string; readonly key: number; readonly levels: readonly (readonly [number, number])[] }
+  | {
+      readonly type: 'levels';
+      readonly client: string;
+      readonly key: number;
+      readonly levels: readonly (readonly [number, number])[];
+    }
   | { readonly type: 'hot'; readonly hot: boolean; readonly by: string; readonly ask: number }
   | { readonly type: 'take'; readonly order: TakeOrder; readonly ask: number }
   | { readonly type: 'giveBack'; readonly order: GiveBackOrder; readonly ask: number }
@@ -55,5 +70,10 @@ export type FromEngine =
   | { readonly type: 'failed'; readonly why: string }
   | { readonly type: 'row'; readonly key: number; readonly row: number }
   | { readonly type: 'report'; readonly report: EngineReport }
-  | { readonly type: 'contenders'; readonly key: number; readonly slot: number; readonly contenders: readonly SlotContender[] }
+  | {
+      readonly type: 'contenders';
+      readonly key: number;
+      readonly slot: number;
+      readonly contenders: readonly SlotContender[];
+    }
   | { readonly type: 'answer'; readonly ask: number; readonly refused: string | undefined };

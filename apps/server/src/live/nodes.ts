@@ -50,7 +50,9 @@ export class NodeTable {
     let ltp = false;
     for (const [address, device] of this.devices) {
       if (now - device.lastSeen > GONE_AFTER_MS) continue;
-      const there = NodeTable.ports(device).filter((port) => port.direction === 'out' && port.portAddress === portAddress);
+      const there = NodeTable.ports(device).filter(
+        (port) => port.direction === 'out' && port.portAddress === portAddress,
+      );
       if (there.length > 0) addresses.push(address);
       ltp ||= there.some((port) => port.ltp);
     }

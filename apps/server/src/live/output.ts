@@ -232,7 +232,13 @@ export class Output {
   /** Universe discovery packets for the sACN universes sent now (E1.31-2018, clause 8); none if none are. */
   discovery(): Uint8Array[] {
     const sending = [...this.universes.keys()].map(fromWireKey).filter(({ protocol }) => protocol === 'sacn');
-    return sending.length === 0 ? [] : encodeDiscoveryPages(this.cid, SOURCE_NAME, sending.map(({ number }) => number));
+    return sending.length === 0
+      ? []
+      : encodeDiscoveryPages(
+          this.cid,
+          SOURCE_NAME,
+          sending.map(({ number }) => number),
+        );
   }
 
   report(rate: number): OutputReport {

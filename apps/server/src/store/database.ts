@@ -74,7 +74,12 @@ export class Database {
    */
   async write(edit: Edit, beforeCommit: () => void): Promise<void> {
     await this.db.transaction(async (tx) => {
-      for (const kind of KINDS) await this.writeRows(tx, kind, edit.changes.filter((change) => change.kind === kind));
+      for (const kind of KINDS)
+        await this.writeRows(
+          tx,
+          kind,
+          edit.changes.filter((change) => change.kind === kind),
+        );
       await tx.insert(schema.edit).values({
         seq: edit.seq,
         at: Date.parse(edit.at),

@@ -2,7 +2,16 @@
  * The journal: every edit, one line each, on the disk before its reply goes out. The embedded
  * database is quick but does not force its writes; this file is what a power cut cannot take.
  */
-import { closeSync, existsSync, fsyncSync, ftruncateSync, openSync, readFileSync, writeSync, copyFileSync } from 'node:fs';
+import {
+  closeSync,
+  existsSync,
+  fsyncSync,
+  ftruncateSync,
+  openSync,
+  readFileSync,
+  writeSync,
+  copyFileSync,
+} from 'node:fs';
 import { dirname } from 'node:path';
 import { crc32 } from 'node:zlib';
 import type { Edit } from '@taxiarch/core/show';
@@ -71,7 +80,8 @@ export class Journal {
     const line = lineOf(edit);
     try {
       let written = 0;
-      while (written < line.length) written += writeSync(this.file, line, written, line.length - written, this.length + written);
+      while (written < line.length)
+        written += writeSync(this.file, line, written, line.length - written, this.length + written);
       fsyncSync(this.file);
     } catch (error) {
       ftruncateSync(this.file, this.length);

@@ -24,7 +24,9 @@ import { Journal } from './journal';
 export class StaleEdit extends Error {
   constructor(readonly conflicts: readonly (Conflict & { readonly by: Edit | null })[]) {
     const names = new Set(conflicts.map(({ by }) => by?.author ?? 'somebody'));
-    super(`${[...names].join(' and ')} changed this in the meantime. Nothing was written: look at how it is now, then try again.`);
+    super(
+      `${[...names].join(' and ')} changed this in the meantime. Nothing was written: look at how it is now, then try again.`,
+    );
   }
 }
 
@@ -154,7 +156,8 @@ export class ShowStore {
   }
 
   private async writeBoth(edit: Edit): Promise<void> {
-    if (this.broken) throw new RefusedEdit('The database failed. Start Taxiarch again: nothing that was confirmed is lost.');
+    if (this.broken)
+      throw new RefusedEdit('The database failed. Start Taxiarch again: nothing that was confirmed is lost.');
     let lasting = false;
     try {
       await this.database.write(edit, () => {
@@ -169,7 +172,9 @@ export class ShowStore {
   }
 
   private lastEditOf({ kind, id }: Conflict): Edit | null {
-    return this.edits.findLast((edit) => edit.changes.some((change) => change.kind === kind && change.id === id)) ?? null;
+    return (
+      this.edits.findLast((edit) => edit.changes.some((change) => change.kind === kind && change.id === id)) ?? null
+    );
   }
 
   async close(): Promise<void> {

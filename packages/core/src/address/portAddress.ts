@@ -39,8 +39,7 @@ export function readPortAddress(text: string, base: NumberingBase = 0): Read<num
     if (universe > 15) return refuse(`Universe ${universe} is too high within a sub-net: 0 to 15.`);
     return read(joinPortAddress({ net, sub, universe }));
   }
-  if (!/^\d{1,6}$/.test(trimmed))
-    return refuse(`“${trimmed}” is not an Art-Net address: write 18 or 0.1.2.`);
+  if (!/^\d{1,6}$/.test(trimmed)) return refuse(`“${trimmed}” is not an Art-Net address: write 18 or 0.1.2.`);
   const number = Number(trimmed) - base;
   if (number < 0 || number > PORT_ADDRESS_LAST)
     return refuse(

@@ -38,8 +38,7 @@ const wholeNumber = (text: string): number | undefined => {
 function readWithin(text: string, what: string, first: number, last: number): Read<number> {
   const number = wholeNumber(text);
   if (number === undefined) return refuse(`“${text.trim()}” is not ${what}: type a whole number.`);
-  if (number < first || number > last)
-    return refuse(`${number} is not ${what}: these run from ${first} to ${last}.`);
+  if (number < first || number > last) return refuse(`${number} is not ${what}: these run from ${first} to ${last}.`);
   return read(number);
 }
 
@@ -65,8 +64,7 @@ export const formatAddress = ({ universe, channel }: SlotAddress): string => `${
 /** Reads `universe/channel`, as in `3/47`. */
 export function readAddress(text: string): Read<SlotAddress> {
   const parts = text.split('/');
-  if (parts.length !== 2)
-    return refuse(`“${text.trim()}” is not an address: write universe/channel, as in 3/47.`);
+  if (parts.length !== 2) return refuse(`“${text.trim()}” is not an address: write universe/channel, as in 3/47.`);
   const universe = readShowUniverse(parts[0]!);
   if (!universe.ok) return universe;
   const channel = readChannel(parts[1]!);

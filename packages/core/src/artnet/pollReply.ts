@@ -202,8 +202,7 @@ export interface DevicePort {
 /** The ports that a page really has, with whole Port-Addresses. */
 export function portsOf(page: ArtPollReply): DevicePort[] {
   const ports: DevicePort[] = [];
-  const whole = (universe: number) =>
-    joinPortAddress({ net: page.netSwitch, sub: page.subSwitch, universe });
+  const whole = (universe: number) => joinPortAddress({ net: page.netSwitch, sub: page.subSwitch, universe });
   page.ports.slice(0, page.portCount).forEach((port) => {
     if (port.type & A.PORT_CAN_OUTPUT)
       ports.push({

@@ -16,7 +16,12 @@ export interface Problem {
     readonly kind: string;
     readonly id: string;
     readonly now: unknown;
-    readonly by: { readonly seq: number; readonly author: string; readonly at: string; readonly sentence: string } | null;
+    readonly by: {
+      readonly seq: number;
+      readonly author: string;
+      readonly at: string;
+      readonly sentence: string;
+    } | null;
   }[];
 }
 
@@ -196,8 +201,7 @@ export interface GiveBackRequest {
 
 /** Text messages of the feed, server to client. */
 export type FeedText =
-  | { readonly type: 'live'; readonly live: LiveReport }
-  | { readonly type: 'edit'; readonly edit: Edit };
+  { readonly type: 'live'; readonly live: LiveReport } | { readonly type: 'edit'; readonly edit: Edit };
 
 /** Text messages of the feed, client to server. */
 export type FeedRequest =

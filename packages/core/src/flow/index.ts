@@ -43,9 +43,7 @@ export function raggedBecause(stream: HeardStream): string | undefined {
 
 /** Whether a stream heard is one that the plan names as sender: by name, or by address. */
 export const isPlannedSender = (stream: HeardStream, sources: readonly Source[]): boolean =>
-  sources.some(
-    (source) => source.name === stream.name || (source.address !== '' && source.address === stream.address),
-  );
+  sources.some((source) => source.name === stream.name || (source.address !== '' && source.address === stream.address));
 
 export interface UniverseStanding {
   readonly state: StreamState;
@@ -90,19 +88,18 @@ export function sendersByUniverse(sources: readonly Source[]): Map<number, Sourc
 export const universesByWire = (universes: readonly Universe[]): Map<number, Universe> =>
   new Map(universes.map((one) => [wireKey({ protocol: one.protocol, number: one.wire }), one]));
 
-const OWN_PENNANT: Pennant = { letter: 'T', cut: 'square', fill: 'bars' };
+/** Taxiarch's own flag. */
+export const OWN_PENNANT: Pennant = { letter: 'T', cut: 'square', fill: 'bars' };
 
 /**
  * The flag of a stream: the planned source's, Taxiarch's own, or for a stranger one made from its
  * name and address, the same every time.
  */
-export function pennantOf(
-  stream: Pick<HeardStream, 'name' | 'address' | 'own'>,
-  sources: readonly Source[],
-): Pennant {
+export function pennantOf(stream: Pick<HeardStream, 'name' | 'address' | 'own'>, sources: readonly Source[]): Pennant {
   if (stream.own) return OWN_PENNANT;
   const planned =
-    sources.find((source) => source.name === stream.name) ?? sources.find((source) => source.address === stream.address);
+    sources.find((source) => source.name === stream.name) ??
+    sources.find((source) => source.address === stream.address);
   if (planned) return planned.pennant;
   let hash = 0;
   for (const character of `${stream.name} ${stream.address}`) hash = (hash * 31 + character.charCodeAt(0)) >>> 0;

@@ -45,8 +45,7 @@ export function findJumps(typed: string, show: ShowRecords, heard: readonly Hear
   if (query === '') return [];
   const targets: JumpTarget[] = [];
   const address = readAddress(query);
-  if (address.ok)
-    targets.push({ kind: 'slot', ...address.value, label: `Slot ${formatAddress(address.value)}` });
+  if (address.ok) targets.push({ kind: 'slot', ...address.value, label: `Slot ${formatAddress(address.value)}` });
   if (/^u\s*\d+$/i.test(query)) {
     const number = readShowUniverse(query);
     targets.push(...show.universe.filter((one) => number.ok && one.number === number.value).map(universeTarget));
@@ -58,7 +57,9 @@ export function findJumps(typed: string, show: ShowRecords, heard: readonly Hear
     const begins = show.lamp
       .filter((lamp) => String(lamp.number).startsWith(query) && String(lamp.number) !== query)
       .sort((a, b) => a.number - b.number);
-    targets.push(...[...exact, ...begins].map((lamp) => ({ kind: 'lamp', id: lamp.id, label: lampLabel(lamp) }) as const));
+    targets.push(
+      ...[...exact, ...begins].map((lamp) => ({ kind: 'lamp', id: lamp.id, label: lampLabel(lamp) }) as const),
+    );
   } else {
     const named = [...machines.values()].filter((one) => matchesWords(`${one.name} ${one.address}`, query));
     const lamps = show.lamp.filter((lamp) => matchesWords(`${lamp.number} ${lamp.name}`, query));

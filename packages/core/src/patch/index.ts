@@ -17,7 +17,12 @@ export interface Claim {
 }
 
 export type PatchFinding =
-  | { readonly rule: 'overlap'; readonly lamps: readonly [Lamp, Lamp]; readonly at: SlotAddress; readonly sentence: string }
+  | {
+      readonly rule: 'overlap';
+      readonly lamps: readonly [Lamp, Lamp];
+      readonly at: SlotAddress;
+      readonly sentence: string;
+    }
   | { readonly rule: 'past-end'; readonly lamps: readonly [Lamp]; readonly beyond: number; readonly sentence: string };
 
 export interface PatchedLamp {

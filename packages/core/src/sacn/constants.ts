@@ -8,9 +8,7 @@ export const E131_DISCOVERY_UNIVERSE = 64214;
 export const PREAMBLE_SIZE = 0x0010;
 export const POSTAMBLE_SIZE = 0x0000;
 /** "ASC-E1.17" and three NULs (5.3). */
-export const ACN_PACKET_IDENTIFIER = Uint8Array.from([
-  0x41, 0x53, 0x43, 0x2d, 0x45, 0x31, 0x2e, 0x31, 0x37, 0, 0, 0,
-]);
+export const ACN_PACKET_IDENTIFIER = Uint8Array.from([0x41, 0x53, 0x43, 0x2d, 0x45, 0x31, 0x2e, 0x31, 0x37, 0, 0, 0]);
 
 export const VECTOR_ROOT_E131_DATA = 0x00000004;
 export const VECTOR_ROOT_E131_EXTENDED = 0x00000008;

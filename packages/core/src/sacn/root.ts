@@ -39,8 +39,7 @@ export function writeRoot(bytes: Uint8Array, vector: number, cid: Uint8Array): v
 /** Checks the root layer; returns its vector, or a rejection. */
 export function readRoot(bytes: Uint8Array): number | SacnRejection {
   if (bytes.length < ROOT_LENGTH) return 'too-short';
-  if (readU16(bytes, 0) !== C.PREAMBLE_SIZE || !startsWith(bytes, C.ACN_PACKET_IDENTIFIER, 4))
-    return 'not-sacn';
+  if (readU16(bytes, 0) !== C.PREAMBLE_SIZE || !startsWith(bytes, C.ACN_PACKET_IDENTIFIER, 4)) return 'not-sacn';
   const length = layerLength(bytes, 16);
   if (length < 0 || length + 16 > bytes.length) return 'wrong-length';
   return readU32(bytes, 18);

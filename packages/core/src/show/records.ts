@@ -112,7 +112,15 @@ export type Kind = keyof RecordOf;
 export type AnyRecord = RecordOf[Kind];
 
 /** In the order in which records may refer to those before them. */
-export const KINDS = ['show', 'place', 'type', 'universe', 'lamp', 'source', 'machine'] as const satisfies readonly Kind[];
+export const KINDS = [
+  'show',
+  'place',
+  'type',
+  'universe',
+  'lamp',
+  'source',
+  'machine',
+] as const satisfies readonly Kind[];
 
 /** Everything a show holds, as lists; the order within a list means nothing. */
 export type ShowRecords = { readonly [K in Kind]: readonly RecordOf[K][] };

@@ -14,10 +14,7 @@ const whole = (what: string, first: number, last: number) =>
     .required(`${what} is missing.`);
 
 const text = (what: string, longest: number) =>
-  string()
-    .strict()
-    .typeError(`${what} must be text.`)
-    .max(longest, `${what} may have at most ${longest} characters.`);
+  string().strict().typeError(`${what} must be text.`).max(longest, `${what} may have at most ${longest} characters.`);
 
 const name = (what: string) => text(what, 120).trim().required(`${what} is missing.`);
 
@@ -30,10 +27,18 @@ const metres = (what: string) =>
     .required(`${what} is missing.`);
 
 const oneOf = (what: string, words: readonly string[]) =>
-  string().strict().oneOf(words, `${what} must be one of: ${words.join(', ')}.`).required(`${what} is missing.`);
+  string()
+    .strict()
+    .oneOf(words, `${what} must be one of: ${words.join(', ')}.`)
+    .required(`${what} is missing.`);
 
 const list = (what: string, of: AnySchema, most: number) =>
-  array().strict().typeError(`${what} must be a list.`).of(of).max(most, `${what}: at most ${most}.`).required(`${what} are missing.`);
+  array()
+    .strict()
+    .typeError(`${what} must be a list.`)
+    .of(of)
+    .max(most, `${what}: at most ${most}.`)
+    .required(`${what} are missing.`);
 
 const row = { id: text('The id', 80).required('The id is missing.'), rev: number().integer().min(0).required() };
 const protocol = oneOf('The protocol', ['sacn', 'artnet']);
@@ -59,10 +64,11 @@ const SCHEMAS: Readonly<Record<Kind, AnySchema>> = {
     ...row,
     maker: name('The maker'),
     name: name('The type’s name'),
-    modes: list('The modes', object({ name: name('The mode’s name'), channels: list('The channels', channel, SLOTS) }).noUnknown(), 100).min(
-      1,
-      'A type has at least one mode.',
-    ),
+    modes: list(
+      'The modes',
+      object({ name: name('The mode’s name'), channels: list('The channels', channel, SLOTS) }).noUnknown(),
+      100,
+    ).min(1, 'A type has at least one mode.'),
   }),
   universe: object({
     ...row,
@@ -137,7 +143,13 @@ const changeSchema = lazy((value: unknown) => {
 const editSchema = object({
   author: name('The author'),
   sentence: text('The sentence', 400).trim().required('The sentence that says what was done is missing.'),
-  changes: array().strict().typeError('The changes must be a list.').of(changeSchema).min(1, 'The edit changes nothing.').max(MOST_CHANGES).required('The changes are missing.'),
+  changes: array()
+    .strict()
+    .typeError('The changes must be a list.')
+    .of(changeSchema)
+    .min(1, 'The edit changes nothing.')
+    .max(MOST_CHANGES)
+    .required('The changes are missing.'),
 }).noUnknown();
 
 /** A proposal as it should be, or sentences that say what is wrong with it, each with its place. */

@@ -14,7 +14,10 @@ export interface NamedContender extends SlotContender {
 export function whySlot(contenders: readonly NamedContender[], mode: MergeMode): string {
   const controlling = contenders.filter(({ priority }) => priority >= 0);
   const others = contenders.filter(({ priority }) => priority < 0).map(({ name }) => name);
-  const aside = others.length > 0 ? ` ${others.join(' and ')} ${others.length > 1 ? 'send' : 'sends'} the universe but not this slot.` : '';
+  const aside =
+    others.length > 0
+      ? ` ${others.join(' and ')} ${others.length > 1 ? 'send' : 'sends'} the universe but not this slot.`
+      : '';
   if (controlling.length === 0) return `Nobody controls this slot.${aside}`;
   const top = Math.max(...controlling.map(({ priority }) => priority));
   const equals = controlling.filter(({ priority }) => priority === top);

@@ -20,7 +20,8 @@ interface Sender {
 /** Planned senders, then those heard that are not planned. */
 function sendersOf(planned: readonly Source[], report: UniverseReport | undefined): Sender[] {
   const live = report?.streams.filter((stream) => !stream.lost) ?? [];
-  const is = (source: Source, { name, address }: { name: string; address: string }) => source.name === name || source.address === address;
+  const is = (source: Source, { name, address }: { name: string; address: string }) =>
+    source.name === name || source.address === address;
   return [
     ...planned.map((source) => ({
       name: source.name,
@@ -58,7 +59,7 @@ function outletsOf(universe: Universe, machines: readonly Machine[], nodes: read
 function Outlets({ outlets }: { outlets: readonly Outlet[] }) {
   if (outlets.length === 0) return <Text kind="small">goes to no planned port</Text>;
   return outlets.map(({ label, heard }) => (
-    <Text key={label} kind="small" className={heard ? 'text-text' : ''}>
+    <Text key={label} kind="small" tone={heard ? 'text' : 'soft'}>
       {heard ? '→ ' : '⇢ '}
       {label}
       {heard ? '' : ', no signal there'}
@@ -66,10 +67,22 @@ function Outlets({ outlets }: { outlets: readonly Outlet[] }) {
   ));
 }
 
-function Path({ universe, live, senders, outlets }: { universe: Universe; live: LiveReport | undefined; senders: readonly Sender[]; outlets: readonly Outlet[] }) {
+function Path({
+  universe,
+  live,
+  senders,
+  outlets,
+}: {
+  universe: Universe;
+  live: LiveReport | undefined;
+  senders: readonly Sender[];
+  outlets: readonly Outlet[];
+}) {
   const wide = useWide();
   const { records } = useShow();
-  const report = live?.universes.find((one) => one.key === wireKey({ protocol: universe.protocol, number: universe.wire }));
+  const report = live?.universes.find(
+    (one) => one.key === wireKey({ protocol: universe.protocol, number: universe.wire }),
+  );
   return (
     <View className={`border-b border-line py-3 ${wide ? 'flex-row items-center gap-6' : 'gap-1'}`}>
       <View className={wide ? 'w-56 gap-1' : 'flex-row flex-wrap gap-3'}>
@@ -77,7 +90,7 @@ function Path({ universe, live, senders, outlets }: { universe: Universe; live: 
         {senders.map(({ name, address, own, heard }) => (
           <View key={`${name} ${own}`} className={`flex-row items-center gap-2 ${heard ? '' : 'opacity-60'}`}>
             <PennantFlag pennant={pennantOf({ name, address, own }, records.source)} size={18} />
-            <Text kind="small" className={heard ? 'text-text' : ''}>
+            <Text kind="small" tone={heard ? 'text' : 'soft'}>
               {name}
               {heard ? '' : ', not heard'}
             </Text>
@@ -87,7 +100,7 @@ function Path({ universe, live, senders, outlets }: { universe: Universe; live: 
       <View className={wide ? 'flex-1' : ''}>
         <View className="flex-row items-center gap-2">
           <Link href={`/listen/u${universe.number}` as Href} asChild>
-            <Text kind="strong" className="flex-1 text-press">
+            <Text kind="strong" tone="press" className="flex-1">
               {universe.number} {universe.name}
             </Text>
           </Link>
@@ -108,14 +121,18 @@ export function FlowArea() {
   const senders = sendersByUniverse(records.source);
   const universes = [...records.universe].sort((a, b) => a.number - b.number);
   const paths = universes.map((universe) => {
-    const report = live?.universes.find((one) => one.key === wireKey({ protocol: universe.protocol, number: universe.wire }));
+    const report = live?.universes.find(
+      (one) => one.key === wireKey({ protocol: universe.protocol, number: universe.wire }),
+    );
     return {
       universe,
       senders: sendersOf(senders.get(universe.number) ?? [], report),
       outlets: outletsOf(universe, records.machine, live?.nodes ?? []),
     };
   });
-  const through = paths.filter((path) => path.senders.some(({ heard }) => heard) && path.outlets.some(({ heard }) => heard)).length;
+  const through = paths.filter(
+    (path) => path.senders.some(({ heard }) => heard) && path.outlets.some(({ heard }) => heard),
+  ).length;
   return (
     <Screen
       sentence={

@@ -28,7 +28,10 @@ export function RateChart({ streams }: { streams: readonly StreamReport[] }) {
   return (
     <View accessibilityLabel={`Packets a second, now ${rates[rates.length - 1]}`}>
       <LineChart
-        data={{ labels: [], datasets: [{ data: [...rates] }, { data: [0, 50], withDots: false, color: () => 'transparent' }] }}
+        data={{
+          labels: [],
+          datasets: [{ data: [...rates] }, { data: [0, 50], withDots: false, color: () => 'transparent' }],
+        }}
         width={wide ? 480 : window.width - 32}
         height={120}
         withDots={false}

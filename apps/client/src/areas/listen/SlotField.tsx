@@ -4,6 +4,7 @@
  */
 import { useEffect, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { SLOTS } from '@taxiarch/core/address';
+import type { UniverseFrame } from '@taxiarch/core/contract';
 import { attributeLabel } from '@taxiarch/core/fixture';
 import { NOBODY } from '@taxiarch/core/merge';
 import { claimOf, lastChannel, type PatchedLamp } from '@taxiarch/core/patch';
@@ -47,7 +48,10 @@ export function SlotField({ universeKey, lamps, pennants, unit, plain, chosen, o
   const [size, setSize] = useState({ width: 0, height: 0 });
   const [top, setTop] = useState(0);
   const [opened, setOpened] = useState<ReadonlySet<number>>(new Set());
-  const levels = useRef({ values: new Uint8Array(SLOTS), owners: new Uint8Array(SLOTS).fill(NOBODY) });
+  const levels = useRef<Pick<UniverseFrame, 'values' | 'owners'>>({
+    values: new Uint8Array(SLOTS),
+    owners: new Uint8Array(SLOTS).fill(NOBODY),
+  });
   const draw = useRef<() => void>(() => undefined);
 
   const layout = useMemo(() => {
@@ -72,7 +76,14 @@ export function SlotField({ universeKey, lamps, pennants, unit, plain, chosen, o
     element.height = size.height * ratio;
     const ctx = element.getContext('2d')!;
     draw.current = () =>
-      drawSlots(ctx, { layout, ...levels.current, pennants, unit, chosen, colour }, scroller.current?.scrollTop ?? 0, width, size.height, ratio);
+      drawSlots(
+        ctx,
+        { layout, ...levels.current, pennants, unit, chosen, colour },
+        scroller.current?.scrollTop ?? 0,
+        width,
+        size.height,
+        ratio,
+      );
     draw.current();
   });
 
@@ -110,7 +121,10 @@ export function SlotField({ universeKey, lamps, pennants, unit, plain, chosen, o
     if (!cell) {
       const gap = layout.gaps.find((one) => one.from <= chosen && chosen <= one.to);
       if (gap) setOpened((before) => new Set(before).add(gap.from));
-    } else if (element && (cell.y < element.scrollTop || cell.y + layout.cellHeight > element.scrollTop + element.clientHeight))
+    } else if (
+      element &&
+      (cell.y < element.scrollTop || cell.y + layout.cellHeight > element.scrollTop + element.clientHeight)
+    )
       element.scrollTop = cell.y - element.clientHeight / 3;
   }, [chosen, layout]);
 
@@ -121,7 +135,9 @@ export function SlotField({ universeKey, lamps, pennants, unit, plain, chosen, o
     event.preventDefault();
     const next = Math.min(SLOTS - 1, Math.max(0, (chosen ?? -1) + by));
     onChoose(next);
-    requestAnimationFrame(() => scroller.current?.querySelector<HTMLElement>(`[data-slot="${next}"]`)?.focus({ preventScroll: true }));
+    requestAnimationFrame(() =>
+      scroller.current?.querySelector<HTMLElement>(`[data-slot="${next}"]`)?.focus({ preventScroll: true }),
+    );
   };
 
   const within = (y: number) => y > top - BEYOND - layout.cellHeight && y < top + size.height + BEYOND;
@@ -138,29 +154,39 @@ export function SlotField({ universeKey, lamps, pennants, unit, plain, chosen, o
           ref={canvas}
           aria-hidden
           data-testid="slot-canvas"
-          style={{ position: 'sticky', top: 0, display: 'block', width: Math.max(0, size.width - 2 * MARGIN), height: size.height }}
+          style={{
+            position: 'sticky',
+            top: 0,
+            display: 'block',
+            width: Math.max(0, size.width - 2 * MARGIN),
+            height: size.height,
+          }}
         />
-        {layout.cells.filter(({ y }) => within(y)).map(({ slot, x, y, width }) => (
-          <button
-            key={slot}
-            type="button"
-            data-slot={slot}
-            tabIndex={slot === (chosen ?? first) ? 0 : -1}
-            aria-label={nameSlot(slot, lamps)}
-            aria-pressed={slot === chosen}
-            onClick={() => onChoose(slot)}
-            style={{ ...OVER, left: x, top: y, width, height: layout.cellHeight }}
-          />
-        ))}
-        {layout.gaps.filter(({ y }) => within(y)).map(({ from, to, x, y }) => (
-          <button
-            key={from}
-            type="button"
-            aria-label={`Open unpatched slots ${from + 1} to ${to + 1}`}
-            onClick={() => setOpened((before) => new Set(before).add(from))}
-            style={{ ...OVER, left: x, top: y, width: GAP_WIDTH, height: layout.cellHeight }}
-          />
-        ))}
+        {layout.cells
+          .filter(({ y }) => within(y))
+          .map(({ slot, x, y, width }) => (
+            <button
+              key={slot}
+              type="button"
+              data-slot={slot}
+              tabIndex={slot === (chosen ?? first) ? 0 : -1}
+              aria-label={nameSlot(slot, lamps)}
+              aria-pressed={slot === chosen}
+              onClick={() => onChoose(slot)}
+              style={{ ...OVER, left: x, top: y, width, height: layout.cellHeight }}
+            />
+          ))}
+        {layout.gaps
+          .filter(({ y }) => within(y))
+          .map(({ from, to, x, y }) => (
+            <button
+              key={from}
+              type="button"
+              aria-label={`Open unpatched slots ${from + 1} to ${to + 1}`}
+              onClick={() => setOpened((before) => new Set(before).add(from))}
+              style={{ ...OVER, left: x, top: y, width: GAP_WIDTH, height: layout.cellHeight }}
+            />
+          ))}
       </div>
     </div>
   );

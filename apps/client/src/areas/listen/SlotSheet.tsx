@@ -2,6 +2,7 @@
 import { Link, type Href } from 'expo-router';
 import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import ChevronRight from 'lucide-react-native/icons/chevron-right';
+import X from 'lucide-react-native/icons/x';
 import { View } from 'react-native';
 import { SLOTS } from '@taxiarch/core/address';
 import type { UniverseReport } from '@taxiarch/core/contract';
@@ -39,11 +40,14 @@ function ClaimLine({ claim, universe }: { claim: Claim; universe: NamedUniverse 
   const { channel, lamp } = claim;
   const slots = channel && channel.offsets.length > 1 ? channel.offsets.map((offset) => lamp.channel + offset - 2) : [];
   const now = useSlots(universe.key, slots);
-  const whole = slots.length > 0 && now.every(Boolean) && now.length === slots.length ? joinValue(now.map((one) => one!.value)) : undefined;
+  const whole =
+    slots.length > 0 && now.every(Boolean) && now.length === slots.length
+      ? joinValue(now.map((one) => one!.value))
+      : undefined;
   return (
     <View>
       <Link href={`/rig/${lamp.id}` as Href} asChild>
-        <Text kind="strong" className="text-press">
+        <Text kind="strong" tone="press">
           {lamp.number} {lamp.name}
         </Text>
       </Link>
@@ -68,14 +72,25 @@ export function SlotSheet({ universe, report, slot, unit, pennants, onStep, onCl
   return (
     <View role="region" aria-label={`Slot ${slot + 1}`} className="gap-3 p-4">
       <View className="flex-row items-center gap-2">
-        <Text kind="title" className="font-mono">
-          {address}
-        </Text>
-        <Text kind="title" testID="slot-value" className="flex-1 text-right font-mono tabular-nums text-press">
+        <Text kind="monoTitle">{address}</Text>
+        <Text kind="monoTitle" testID="slot-value" className="flex-1 text-right">
           {now ? WRITTEN[unit][now.value] : '–'}
         </Text>
-        <Button label="Slot before" icon={ChevronLeft} iconOnly disabled={slot === 0} onPress={() => onStep(slot - 1)} />
-        <Button label="Slot after" icon={ChevronRight} iconOnly disabled={slot === SLOTS - 1} onPress={() => onStep(slot + 1)} />
+        <Button
+          label="Slot before"
+          icon={ChevronLeft}
+          iconOnly
+          disabled={slot === 0}
+          onPress={() => onStep(slot - 1)}
+        />
+        <Button
+          label="Slot after"
+          icon={ChevronRight}
+          iconOnly
+          disabled={slot === SLOTS - 1}
+          onPress={() => onStep(slot + 1)}
+        />
+        <Button label="Close" look="bare" icon={X} iconOnly onPress={onClose} />
       </View>
 
       {claims.length === 0 ? (
@@ -97,14 +112,17 @@ export function SlotSheet({ universe, report, slot, unit, pennants, onStep, onCl
         {contenders.length > 0 && (
           <Text kind="small">
             <Text kind="label">Why? </Text>
-            {whySlot(contenders.map((one) => ({ ...one, name: nameOf(one.mark) })), universe.plan?.merge ?? 'htp')}
+            {whySlot(
+              contenders.map((one) => ({ ...one, name: nameOf(one.mark) })),
+              universe.plan?.merge ?? 'htp',
+            )}
           </Text>
         )}
         {contenders.length > 1 &&
           contenders.map(({ mark, value, priority, age }) => (
             <View key={mark} className="flex-row items-center gap-2">
               {pennants.get(mark) && <PennantFlag pennant={pennants.get(mark)!} size={16} />}
-              <Text kind="small" className="flex-1 text-text">
+              <Text kind="small" tone="text" className="flex-1">
                 {nameOf(mark)}
               </Text>
               <Text kind="monoSmall">{priority < 0 ? 'no control' : `${WRITTEN[unit][value]} at ${priority}`}</Text>
@@ -114,7 +132,6 @@ export function SlotSheet({ universe, report, slot, unit, pennants, onStep, onCl
       </View>
 
       <TakeSlot universe={universe} channel={slot + 1} value={now?.value ?? 0} />
-      <Button label="Close" look="bare" onPress={onClose} />
     </View>
   );
 }

@@ -16,7 +16,13 @@ const said = (stream: StreamReport): string[] => [
 
 export function StreamDetails({ stream }: { stream: StreamReport }) {
   const { records } = useShow();
-  const state = stream.terminated ? 'ended' : stream.lost ? `silent for ${spell(Date.now() - stream.lastSeen)}` : stream.preview ? 'preview only' : '';
+  const state = stream.terminated
+    ? 'ended'
+    : stream.lost
+      ? `silent for ${spell(Date.now() - stream.lastSeen)}`
+      : stream.preview
+        ? 'preview only'
+        : '';
   return (
     <View className={`gap-1 border-b border-line pb-2 ${stream.lost ? 'opacity-60' : ''}`}>
       <View className="flex-row items-center gap-2">

@@ -61,8 +61,8 @@ export function UniverseList() {
         renderItem={({ item }) => <UniverseRow universe={item} chosen={here === `/listen/${tokenOf(item)}`} />}
         ListEmptyComponent={
           <Text kind="soft" className="px-4 py-3">
-            Universes appear here as soon as they are planned or heard. If a console sends and nothing comes, look at which interface is in use:
-            tap the show’s name above.
+            Universes appear here as soon as they are planned or heard. If a console sends and nothing comes, look at
+            which interface is in use: tap the show’s name above.
           </Text>
         }
       />

@@ -48,11 +48,21 @@ function Universe({ universe }: { universe: NamedUniverse }) {
 
   const streams = report?.streams ?? [];
   const senders = streams.filter((stream) => !stream.lost && !stream.own).map(({ name, address }) => name || address);
-  const title = universe.plan ? `Universe ${universe.plan.number}${universe.plan.name && `, ${universe.plan.name}`}` : formatWireFully(fromWireKey(universe.key));
+  const title = universe.plan
+    ? `Universe ${universe.plan.number}${universe.plan.name && `, ${universe.plan.name}`}`
+    : formatWireFully(fromWireKey(universe.key));
   const lamps = universe.plan ? patch.universe(universe.plan.number) : [];
   const sheet =
     chosen === undefined ? null : (
-      <SlotSheet universe={universe} report={report} slot={chosen} unit={unit} pennants={pennants} onStep={choose} onClose={() => choose(undefined)} />
+      <SlotSheet
+        universe={universe}
+        report={report}
+        slot={chosen}
+        unit={unit}
+        pennants={pennants}
+        onStep={choose}
+        onClose={() => choose(undefined)}
+      />
     );
 
   return (
@@ -95,10 +105,24 @@ function Universe({ universe }: { universe: NamedUniverse }) {
       ) : (
         <View className={`flex-1 ${wide ? 'flex-row' : ''}`}>
           <View className="min-h-0 flex-1 pt-2">
-            <SlotField universeKey={universe.key} lamps={lamps} pennants={pennants} unit={unit} plain={view === 'plain'} chosen={chosen} onChoose={choose} />
+            <SlotField
+              universeKey={universe.key}
+              lamps={lamps}
+              pennants={pennants}
+              unit={unit}
+              plain={view === 'plain'}
+              chosen={chosen}
+              onChoose={choose}
+            />
           </View>
           {sheet && (
-            <ScrollView className={wide ? 'w-[340px] grow-0 border-l border-line bg-surface' : 'max-h-[55%] grow-0 border-t border-line bg-surface'}>
+            <ScrollView
+              className={
+                wide
+                  ? 'w-[340px] grow-0 border-l border-line bg-surface'
+                  : 'max-h-[55%] grow-0 border-t border-line bg-surface'
+              }
+            >
               {sheet}
             </ScrollView>
           )}

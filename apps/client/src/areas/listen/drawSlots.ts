@@ -1,7 +1,7 @@
 /** Draws the visible part of a slot field on a canvas. */
 import { NOBODY } from '@taxiarch/core/merge';
 import type { Pennant } from '@taxiarch/core/show';
-import { PENNANT_INK, pennantShape } from '@/ui/pennant';
+import { PENNANT_INK, isOwnPennant, pennantShape } from '@/ui/pennant';
 import type { Tone } from '@/ui/theme';
 import { GAP_WIDTH, type Cell, type FieldLayout } from './slotLayout';
 import { WRITTEN, type Unit } from './units';
@@ -48,7 +48,14 @@ function flagImage(pennant: Pennant, ratio: number): HTMLCanvasElement {
   return image;
 }
 
-export function drawSlots(ctx: CanvasRenderingContext2D, picture: FieldPicture, top: number, width: number, height: number, ratio: number): void {
+export function drawSlots(
+  ctx: CanvasRenderingContext2D,
+  picture: FieldPicture,
+  top: number,
+  width: number,
+  height: number,
+  ratio: number,
+): void {
   const { layout, colour } = picture;
   ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
   ctx.clearRect(0, 0, width, height);
@@ -95,7 +102,7 @@ function drawCell(ctx: CanvasRenderingContext2D, picture: FieldPicture, cell: Ce
   ctx.fillStyle = colour('raised');
   ctx.fillRect(x, barTop, width, bar);
   const filled = (value / 255) * bar;
-  ctx.fillStyle = colour(pennant ? 'press' : 'soft');
+  ctx.fillStyle = pennant && isOwnPennant(pennant) ? colour('hot') : colour('soft');
   ctx.fillRect(x, barTop + bar - filled, width, filled);
 
   if (layout.numbers) {

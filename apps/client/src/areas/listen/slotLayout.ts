@@ -45,6 +45,8 @@ export const BAND_CELL_HEIGHT = 80;
 export const GAP_WIDTH = 22;
 const BETWEEN_BANDS = 8;
 const BETWEEN_ROWS = 10;
+/** A further row of one band, which needs no label. */
+const CONTINUED_ROW = BAND_CELL_HEIGHT + 4;
 const ROW = LABEL_HEIGHT + BAND_CELL_HEIGHT + BETWEEN_ROWS;
 
 /** Slots in bands by lamp; unpatched runs are folded unless their first slot is in `opened`. */
@@ -64,12 +66,18 @@ export function layoutBands(lamps: readonly PatchedLamp[], width: number, opened
   const band = (first: number, shorts: readonly string[], text: string) => {
     if (x > 0 && x + shorts.length * CELL > width) newRow();
     labels.push({ text, x, y, width: Math.min(width - x, shorts.length * CELL) });
+    let wrapped = false;
     shorts.forEach((short, i) => {
-      if (x + CELL > width && x > 0) newRow();
+      if (x + CELL > width && x > 0) {
+        wrapped = true;
+        x = 0;
+        y += CONTINUED_ROW;
+      }
       cells.push({ slot: first + i, x, y: y + LABEL_HEIGHT, width: CELL, short });
       x += CELL;
     });
-    x += BETWEEN_BANDS;
+    // A band of several rows ends its last one: its continued rows have no room for a label.
+    x = wrapped ? Infinity : x + BETWEEN_BANDS;
   };
 
   const unpatched = (from: number, to: number) => {

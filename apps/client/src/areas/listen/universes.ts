@@ -26,7 +26,10 @@ export const reportOf = (live: LiveReport | undefined, key: number | undefined):
   live?.universes.find((one) => one.key === key);
 
 /** The pennant of each stream of a universe, by mark; the same object as long as nothing about them changes. */
-export function usePennants(report: UniverseReport | undefined, sources: readonly Source[]): ReadonlyMap<number, Pennant> {
+export function usePennants(
+  report: UniverseReport | undefined,
+  sources: readonly Source[],
+): ReadonlyMap<number, Pennant> {
   const streams = report?.streams ?? [];
   const name = streams.map(({ mark, name: who, address, own }) => `${mark} ${who} ${address} ${own}`).join();
   return useMemo(

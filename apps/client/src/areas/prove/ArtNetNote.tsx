@@ -5,7 +5,9 @@ import { useLive } from '@/data/live';
 export function ArtNetNote({ universeKey }: { universeKey: number }) {
   const live = useLive();
   const targets = live?.output.targets[universeKey] ?? [];
-  const others = live?.universes.find((one) => one.key === universeKey)?.streams.filter((stream) => !stream.own && !stream.lost) ?? [];
+  const others =
+    live?.universes.find((one) => one.key === universeKey)?.streams.filter((stream) => !stream.own && !stream.lost) ??
+    [];
   const nodes = live?.nodes.filter((node) => targets.includes(node.address)).map(({ shortName }) => shortName) ?? [];
   const where =
     nodes.length > 0

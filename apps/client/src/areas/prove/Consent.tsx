@@ -16,7 +16,8 @@ export function Consent({ taking }: { taking: Taking }) {
         </View>
       }
     >
-      Taxiarch is safe and sends nothing. Once hot, it sends real values: lamps will move and light. Look that nobody is in their way.
+      Taxiarch is safe and sends nothing. Once hot, it sends real values: lamps will move and light. Look that nobody is
+      in their way.
     </Notice>
   );
 }

@@ -19,7 +19,9 @@ function PickRow({ lamp, on }: { lamp: Lamp; on: boolean }) {
       onPress={() => toggleLamp(lamp.id)}
       className={`min-h-12 flex-row items-center gap-3 border-b border-line px-4 ${on ? 'bg-raised' : ''}`}
     >
-      <View className={`h-6 w-6 items-center justify-center rounded border ${on ? 'border-press bg-press' : 'border-line'}`}>
+      <View
+        className={`h-6 w-6 items-center justify-center rounded border ${on ? 'border-press bg-press' : 'border-line'}`}
+      >
         {on && <Check size={18} color={colour('onpress')} />}
       </View>
       <Text kind="mono" className="w-12">
@@ -42,7 +44,11 @@ export function LampPicker({ onBegin }: { onBegin: () => void }) {
   const lamps = useMemo(
     () =>
       records.lamp
-        .filter((lamp) => (place === null || lamp.placeId === place) && (query === '' || matchesWords(`${lamp.number} ${lamp.name}`, query)))
+        .filter(
+          (lamp) =>
+            (place === null || lamp.placeId === place) &&
+            (query === '' || matchesWords(`${lamp.number} ${lamp.name}`, query)),
+        )
         .sort((a, b) => a.number - b.number),
     [records.lamp, place, query],
   );
@@ -50,17 +56,31 @@ export function LampPicker({ onBegin }: { onBegin: () => void }) {
   return (
     <Screen
       fixed
-      sentence={<Sentence>{chosen.length === 0 ? 'Choose the lamps to walk through.' : `${count(chosen.length, 'lamp')} chosen.`}</Sentence>}
+      sentence={
+        <Sentence>
+          {chosen.length === 0 ? 'Choose the lamps to walk through.' : `${count(chosen.length, 'lamp')} chosen.`}
+        </Sentence>
+      }
       acts={
         <>
-          <Button label={`Choose ${lamps.length} shown`} disabled={lamps.length === 0} onPress={() => chooseLamps([...chosen, ...lamps.map(({ id }) => id)])} />
+          <Button
+            label={`Choose ${lamps.length} shown`}
+            disabled={lamps.length === 0}
+            onPress={() => chooseLamps([...chosen, ...lamps.map(({ id }) => id)])}
+          />
           <Button label="None" disabled={chosen.length === 0} onPress={() => chooseLamps([])} />
           <Button label="Walk" look="main" grow disabled={chosen.length === 0} onPress={onBegin} />
         </>
       }
     >
       <View className="gap-2 px-4 pb-2">
-        <Field label="Search by number or name" hideLabel placeholder="Search by number or name" value={query} onChange={setQuery} />
+        <Field
+          label="Search by number or name"
+          hideLabel
+          placeholder="Search by number or name"
+          value={query}
+          onChange={setQuery}
+        />
         <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerClassName="gap-2">
           {[{ id: null, name: 'All places' }, ...places].map(({ id, name }) => (
             <Pressable
@@ -81,7 +101,11 @@ export function LampPicker({ onBegin }: { onBegin: () => void }) {
         renderItem={({ item }) => <PickRow lamp={item} on={chosenSet.has(item.id)} />}
         extraData={chosenSet}
         initialNumToRender={16}
-        ListEmptyComponent={<Text kind="soft" className="px-4 py-3">No lamp fits.</Text>}
+        ListEmptyComponent={
+          <Text kind="soft" className="px-4 py-3">
+            No lamp fits.
+          </Text>
+        }
       />
     </Screen>
   );

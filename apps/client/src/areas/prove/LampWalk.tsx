@@ -36,7 +36,10 @@ export function LampWalk({ lamps, onChoose }: Props) {
   const send = (next: ChannelValues) => {
     setValues(next);
     if (!held || !universe) return;
-    setLevels(universe, mode.channels.flatMap((channel, i) => levelsOf(patched, channel, next[i]!)));
+    setLevels(
+      universe,
+      mode.channels.flatMap((channel, i) => levelsOf(patched, channel, next[i]!)),
+    );
   };
   const setChannel = (which: number, value: number) => send(values.map((before, i) => (i === which ? value : before)));
 
@@ -89,19 +92,33 @@ export function LampWalk({ lamps, onChoose }: Props) {
       }
       acts={
         <>
-          <Button label="Lamp before" icon={ChevronLeft} iconOnly disabled={index === 0} onPress={() => void step(-1)} />
+          <Button
+            label="Lamp before"
+            icon={ChevronLeft}
+            iconOnly
+            disabled={index === 0}
+            onPress={() => void step(-1)}
+          />
           {held ? (
             <Button label="Give back" look="plain" grow onPress={() => void taking.giveBack([runOf(patched)])} />
           ) : (
             <Button label="Take" look="main" grow onPress={() => void taking.take(asTake(patched, values))} />
           )}
           <Button label="Highlight" disabled={!held} onPress={() => send(highlightOf(patched))} />
-          <Button label="Next lamp" icon={ChevronRight} iconOnly disabled={index === lamps.length - 1} onPress={() => void step(1)} />
+          <Button
+            label="Next lamp"
+            icon={ChevronRight}
+            iconOnly
+            disabled={index === lamps.length - 1}
+            onPress={() => void step(1)}
+          />
         </>
       }
     >
       <Consent taking={taking} />
-      {universe?.protocol === 'artnet' && held && <ArtNetNote universeKey={wireKey({ protocol: 'artnet', number: universe.wire })} />}
+      {universe?.protocol === 'artnet' && held && (
+        <ArtNetNote universeKey={wireKey({ protocol: 'artnet', number: universe.wire })} />
+      )}
       {!universe && <Text kind="soft">Universe {lamp.universe} is not in the show, so this lamp cannot be taken.</Text>}
       {intensity >= 0 && slider(intensity)}
       <Section title="Attributes">{mode.channels.map((_, i) => i !== intensity && slider(i))}</Section>

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useShow } from '@/data/show';
-import { Choice, useWide } from '@/ui';
+import { Choice, Empty, useWide } from '@/ui';
 import { useChosenLamps } from './choice';
 import { LampPicker } from './LampPicker';
 import { LampWalk } from './LampWalk';
@@ -28,7 +28,13 @@ export function ProveArea() {
       <View className="w-[420px] border-r border-line">
         <LampPicker onBegin={() => setWalking(true)} />
       </View>
-      <View className="flex-1">{inWalk && <LampWalk lamps={lamps} onChoose={() => setWalking(false)} />}</View>
+      <View className="flex-1">
+        {inWalk ? (
+          <LampWalk lamps={lamps} onChoose={() => setWalking(false)} />
+        ) : (
+          <Empty>The lamp in hand will stand here, with its attributes to take and move.</Empty>
+        )}
+      </View>
     </View>
   ) : inWalk ? (
     <LampWalk lamps={lamps} onChoose={() => setWalking(false)} />

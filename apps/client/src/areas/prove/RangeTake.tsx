@@ -42,7 +42,11 @@ export function RangeTake() {
   /** Lights slot `place` of the run and darkens the others. */
   const light = (place: number) => {
     setStepping(place);
-    if (universe) setLevels(universe, all(0).map(([channel], i) => [channel, i === place ? 255 : 0] as const));
+    if (universe)
+      setLevels(
+        universe,
+        all(0).map(([channel], i) => [channel, i === place ? 255 : 0] as const),
+      );
   };
 
   useEffect(() => {
@@ -53,17 +57,34 @@ export function RangeTake() {
 
   return (
     <Screen
-      sentence={<Sentence>{held ? `${formatRange({ universe: universe!.number, from, to })} is taken.` : 'Take slots by number.'}</Sentence>}
+      sentence={
+        <Sentence>
+          {held ? `${formatRange({ universe: universe!.number, from, to })} is taken.` : 'Take slots by number.'}
+        </Sentence>
+      }
       acts={
         held ? (
           <Button label="Give back" grow onPress={() => void taking.giveBack([typed])} />
         ) : (
-          <Button label="Take" look="main" grow disabled={fault !== undefined} onPress={() => void taking.take({ [typed]: level })} />
+          <Button
+            label="Take"
+            look="main"
+            grow
+            disabled={fault !== undefined}
+            onPress={() => void taking.take({ [typed]: level })}
+          />
         )
       }
     >
       <Consent taking={taking} />
-      <Field label="One slot or a run" value={typed} onChange={setTyped} mono fault={fault} placeholder="3/47 or 3/1-24" />
+      <Field
+        label="One slot or a run"
+        value={typed}
+        onChange={setTyped}
+        mono
+        fault={fault}
+        placeholder="3/47 or 3/1-24"
+      />
       {universe?.protocol === 'artnet' && held && key !== undefined && <ArtNetNote universeKey={key} />}
       <Slider
         label={size > 1 ? `Level of all ${size}` : 'Level'}
@@ -86,7 +107,9 @@ export function RangeTake() {
           {universe ? `${universe.number}/${from + at}` : ''} {now ? `at ${now.value}` : ''}
         </Text>
         <Text kind="small">
-          {here.length === 0 ? 'No lamp is patched here.' : here.map(({ lamp }) => `${lamp.number} ${lamp.name}`).join(', ')}
+          {here.length === 0
+            ? 'No lamp is patched here.'
+            : here.map(({ lamp }) => `${lamp.number} ${lamp.name}`).join(', ')}
         </Text>
       </Section>
     </Screen>

@@ -12,7 +12,11 @@ export const defaultsOf = ({ mode }: PatchedLamp): ChannelValues => mode.channel
 export const highlightOf = ({ mode }: PatchedLamp): ChannelValues => mode.channels.map((channel) => channel.highlight);
 
 /** Slot levels of one channel, from 1 within the universe. */
-export const levelsOf = ({ lamp }: PatchedLamp, channel: FixtureChannel, value: number): (readonly [number, number])[] =>
+export const levelsOf = (
+  { lamp }: PatchedLamp,
+  channel: FixtureChannel,
+  value: number,
+): (readonly [number, number])[] =>
   splitValue(channel, value).map((byte, i) => [lamp.channel + channel.offsets[i]! - 1, byte] as const);
 
 /** All slots of a lamp as a take wants them: address to level. */

@@ -48,7 +48,14 @@ export function EditLamp({ patched }: { patched: PatchedLamp }) {
   };
 
   const field = (name: 'number' | 'name' | 'address', label: string, mono: boolean) => (
-    <Field label={label} mono={mono} value={form[name]} fault={faults[name]} onChange={(text) => setForm({ ...form, [name]: text })} onSubmitEditing={save} />
+    <Field
+      label={label}
+      mono={mono}
+      value={form[name]}
+      fault={faults[name]}
+      onChange={(text) => setForm({ ...form, [name]: text })}
+      onSubmitEditing={save}
+    />
   );
   return (
     <Section title="Change">
@@ -69,7 +76,18 @@ export function EditLamp({ patched }: { patched: PatchedLamp }) {
         </View>
       )}
       {trouble !== '' && (
-        <Notice state="must fix" act={<Button label="Show it as it is now" onPress={() => { clear(); setTrouble(''); }} />}>
+        <Notice
+          state="must fix"
+          act={
+            <Button
+              label="Show it as it is now"
+              onPress={() => {
+                clear();
+                setTrouble('');
+              }}
+            />
+          }
+        >
           {trouble}
         </Notice>
       )}
@@ -84,7 +102,13 @@ export function EditLamp({ patched }: { patched: PatchedLamp }) {
       {typed && (
         <View className="flex-row gap-2">
           <Button label="Save" look="main" grow onPress={save} />
-          <Button label="Leave as it was" onPress={() => { clear(); setFaults({}); }} />
+          <Button
+            label="Leave as it was"
+            onPress={() => {
+              clear();
+              setFaults({});
+            }}
+          />
         </View>
       )}
     </Section>

@@ -15,7 +15,9 @@ const ORDERS = [
 ] as const;
 type Order = (typeof ORDERS)[number]['value'];
 
-type Item = { readonly kind: 'head'; readonly title: string; readonly note: string } | { readonly kind: 'lamp'; readonly lamp: PatchedLamp };
+type Item =
+  | { readonly kind: 'head'; readonly title: string; readonly note: string }
+  | { readonly kind: 'lamp'; readonly lamp: PatchedLamp };
 
 function groupsOf({ records, patch }: Show, order: Order): { title: string; lamps: PatchedLamp[] }[] {
   if (order === 'universe')
@@ -33,7 +35,8 @@ function groupsOf({ records, patch }: Show, order: Order): { title: string; lamp
 
 function itemsOf(show: Show, order: Order, query: string): Item[] {
   const fits = ({ lamp, type, mode }: PatchedLamp) =>
-    query === '' || matchesWords(`${lamp.number} ${lamp.name} ${type.maker} ${type.name} ${mode.name} ${formatAddress(lamp)}`, query);
+    query === '' ||
+    matchesWords(`${lamp.number} ${lamp.name} ${type.maker} ${type.name} ${mode.name} ${formatAddress(lamp)}`, query);
   return groupsOf(show, order).flatMap(({ title, lamps }) => {
     const shown = lamps.filter(fits);
     if (shown.length === 0) return [];
@@ -88,7 +91,13 @@ export function LampList() {
   return (
     <Screen fixed sentence={<Sentence>{rigSentence(show.records, show)}</Sentence>}>
       <View className="gap-2 px-4 pb-2">
-        <Field label="Search lamps" hideLabel placeholder="Search: number, name, type, 3/47" value={query} onChange={setQuery} />
+        <Field
+          label="Search lamps"
+          hideLabel
+          placeholder="Search: number, name, type, 3/47"
+          value={query}
+          onChange={setQuery}
+        />
         <Choice label="Order" options={ORDERS} value={order} onChange={setOrder} />
       </View>
       <FlatList

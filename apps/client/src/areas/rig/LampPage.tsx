@@ -10,7 +10,15 @@ import { useShow } from '@/data/show';
 import { Button, Screen, Section, Sentence, Text } from '@/ui';
 import { EditLamp } from './EditLamp';
 
-function ChannelRow({ patched, channel, values }: { patched: PatchedLamp; channel: FixtureChannel; values: readonly (number | undefined)[] }) {
+function ChannelRow({
+  patched,
+  channel,
+  values,
+}: {
+  patched: PatchedLamp;
+  channel: FixtureChannel;
+  values: readonly (number | undefined)[];
+}) {
   const known = values.every((value) => value !== undefined);
   const value = known ? joinValue(values as number[]) : undefined;
   const share = value === undefined ? 0 : value / channelMaximum(channel);
@@ -69,7 +77,7 @@ function LampDetails({ patched }: { patched: PatchedLamp }) {
             {lamp.number} {lamp.name} at {formatAddress(lamp)}
           </Sentence>
           {findings.map(({ sentence }) => (
-            <Text key={sentence} className="text-fault">
+            <Text key={sentence} tone="fault">
               {sentence}
             </Text>
           ))}
@@ -88,7 +96,8 @@ function LampDetails({ patched }: { patched: PatchedLamp }) {
       }
     >
       <Text kind="soft">
-        {type.maker} {type.name}, {mode.name}, {footprint} channels{place ? `. ${place.name}` : ''}: {lamp.x} m across, {lamp.y} m along, {lamp.z} m up.
+        {type.maker} {type.name}, {mode.name}, {footprint} channels{place ? `. ${place.name}` : ''}: {lamp.x} m across,{' '}
+        {lamp.y} m along, {lamp.z} m up.
       </Text>
       <Section title={universe ? 'Channels, as received now' : 'Channels'}>
         {mode.channels.map((channel) => (

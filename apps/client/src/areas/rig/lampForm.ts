@@ -47,4 +47,9 @@ export function sentenceOf(before: Lamp, after: Lamp): string {
   return parts.length === 0 ? '' : `Lamp ${before.number}: ${parts.join(', ')}`;
 }
 
-export const changeOf = (before: Lamp, after: Lamp): ProposedChange => ({ kind: 'lamp', id: before.id, rev: before.rev, after });
+export const changeOf = (before: Lamp, after: Lamp): ProposedChange => ({
+  kind: 'lamp',
+  id: before.id,
+  rev: before.rev,
+  after,
+});

@@ -7,10 +7,23 @@ import { useInterfaces, useLive, useSettings } from '@/data/live';
 import { makeHot } from '@/data/output';
 import { setPersonName, usePersonName } from '@/data/person';
 import { takeBack, useHistory, useShow } from '@/data/show';
-import { Button, Choice, Field, Notice, Screen, Section, Sentence, Slider, Text, count, pinTheme, useThemeChoice } from '@/ui';
+import {
+  Button,
+  Choice,
+  Field,
+  Notice,
+  Screen,
+  Section,
+  Sentence,
+  Slider,
+  Text,
+  count,
+  pinTheme,
+  useThemeChoice,
+} from '@/ui';
 
 const THEMES = [
-  { value: 'system', label: 'As the system' },
+  { value: 'system', label: 'System' },
   { value: 'backstage', label: 'Backstage' },
   { value: 'daylight', label: 'Daylight' },
 ] as const;
@@ -59,7 +72,11 @@ function Interfaces({ settings, change }: { settings: Settings; change: (changes
       {options.map(({ value, label, note }) => (
         <View key={value} className="flex-row items-center gap-3">
           <View className="w-44">
-            <Button label={label} look={settings.interface === value ? 'main' : 'plain'} onPress={() => change({ interface: value })} />
+            <Button
+              label={label}
+              look={settings.interface === value ? 'main' : 'plain'}
+              onPress={() => change({ interface: value })}
+            />
           </View>
           <Text kind="small" className="flex-1">
             {note}
@@ -75,14 +92,36 @@ function Sending({ settings, change }: { settings: Settings; change: (changes: P
   const hot = useLive()?.output.hot ?? false;
   return (
     <Section title="Sending">
-      <Text>{hot ? 'Taxiarch is hot: what is taken is sent.' : 'Taxiarch is safe: it sends no values, whatever is pressed.'}</Text>
+      <Text>
+        {hot ? 'Taxiarch is hot: what is taken is sent.' : 'Taxiarch is safe: it sends no values, whatever is pressed.'}
+      </Text>
       <Button label={hot ? 'Make safe' : 'Make hot'} look={hot ? 'plain' : 'hot'} onPress={() => void makeHot(!hot)} />
-      <Slider label="Frames a second while values change" value={settings.outputRate} max={44} onChange={(rate) => change({ outputRate: Math.max(1, rate) })} />
-      <Slider label="sACN priority of what is taken" value={settings.outputPriority} max={200} onChange={(priority) => change({ outputPriority: Math.max(1, priority) })} />
+      <Slider
+        label="Frames a second while values change"
+        value={settings.outputRate}
+        max={44}
+        onChange={(rate) => change({ outputRate: Math.max(1, rate) })}
+      />
+      <Slider
+        label="sACN priority of what is taken"
+        value={settings.outputPriority}
+        max={200}
+        onChange={(priority) => change({ outputPriority: Math.max(1, priority) })}
+      />
       <Text kind="label">Send Art-Net to the whole subnet (broadcast)</Text>
-      <Choice label="Art-Net broadcast" options={YES_NO} value={yesNo(settings.artnetBroadcast)} onChange={(value) => change({ artnetBroadcast: value === 'yes' })} />
+      <Choice
+        label="Art-Net broadcast"
+        options={YES_NO}
+        value={yesNo(settings.artnetBroadcast)}
+        onChange={(value) => change({ artnetBroadcast: value === 'yes' })}
+      />
       <Text kind="label">Ask for Art-Net nodes every 2.8 s, also while safe</Text>
-      <Choice label="Ask for nodes" options={YES_NO} value={yesNo(settings.poll)} onChange={(value) => change({ poll: value === 'yes' })} />
+      <Choice
+        label="Ask for nodes"
+        options={YES_NO}
+        value={yesNo(settings.poll)}
+        onChange={(value) => change({ poll: value === 'yes' })}
+      />
       <Slider
         label="An Art-Net stream is lost after, in seconds"
         value={Math.round(settings.artnetTimeout / 1000)}
@@ -102,11 +141,21 @@ export function ShowPage() {
   const [trouble, setTrouble] = useState('');
   const change = (changes: Partial<Settings>) => {
     setTrouble('');
-    void mutate(patch<Settings>('/api/settings', changes), { revalidate: false }).catch((error: Error) => setTrouble(error.message));
+    void mutate(patch<Settings>('/api/settings', changes), { revalidate: false }).catch((error: Error) =>
+      setTrouble(error.message),
+    );
   };
   const show = records.show[0];
   return (
-    <Screen sentence={<Sentence>{show ? `${show.name}: ${count(records.lamp.length, 'lamp')}, ${count(records.universe.length, 'universe')}, ${count(records.machine.length, 'machine')}.` : ''}</Sentence>}>
+    <Screen
+      sentence={
+        <Sentence>
+          {show
+            ? `${show.name}: ${count(records.lamp.length, 'lamp')}, ${count(records.universe.length, 'universe')}, ${count(records.machine.length, 'machine')}.`
+            : ''}
+        </Sentence>
+      }
+    >
       <View className="max-w-[640px] gap-4">
         {show?.about ? <Text kind="soft">{show.about}</Text> : null}
         {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}

@@ -25,7 +25,12 @@ function entriesOf(records: ShowRecords, nodes: readonly NodeReport[]): Entry[] 
     .filter((node) => !records.machine.some((plan) => plan.address === node.address))
     .map((heard): Entry => {
       const source = records.source.some((one) => one.address === heard.address);
-      return { address: heard.address, plan: undefined, heard, state: heard.gone ? 'missing' : source ? 'answers' : 'stranger' };
+      return {
+        address: heard.address,
+        plan: undefined,
+        heard,
+        state: heard.gone ? 'missing' : source ? 'answers' : 'stranger',
+      };
     });
   return [...planned, ...others].sort((a, b) => a.address.localeCompare(b.address, 'en', { numeric: true }));
 }
@@ -35,8 +40,8 @@ function wireSentence(entries: readonly Entry[], listening: boolean): string {
   const planned = entries.filter(({ plan }) => plan);
   const answering = planned.filter(({ state }) => state === 'answers').length;
   const strangers = entries.filter(({ state }) => state === 'stranger').length;
-  if (entries.length === 0) return 'No machine is planned, and none answers.';
-  return `${answering} of ${count(planned.length, 'planned machine')} answer${strangers > 0 ? `; ${count(strangers, 'stranger')} too` : ''}.`;
+  if (entries.length === 0) return 'No node is planned, and none answers.';
+  return `${answering} of ${count(planned.length, 'planned node')} answer${strangers > 0 ? `; ${count(strangers, 'stranger')} too` : ''}.`;
 }
 
 /** “1 · Art-Net 0.0.8, universe 9 · sending, merges two”; the plan’s universe where it is known. */
@@ -57,7 +62,7 @@ function PortLine({ port, universes }: { port: NodePortReport; universes: readon
       <Text kind="monoSmall" className="w-16">
         {formatPortAddress(port.portAddress)}
       </Text>
-      <Text kind="small" numberOfLines={1} className={`flex-1 ${port.active ? 'text-text' : ''}`}>
+      <Text kind="small" numberOfLines={1} tone={port.active ? 'text' : 'soft'} className="flex-1">
         {doing.join(', ')}
         {shows.length > 0 && ` · universe ${shows.map(({ number }) => number).join(', ')}`}
       </Text>
@@ -65,7 +70,17 @@ function PortLine({ port, universes }: { port: NodePortReport; universes: readon
   );
 }
 
-function MachineCard({ entry, universes, chosen, now }: { entry: Entry; universes: readonly Universe[]; chosen: boolean; now: number }) {
+function MachineCard({
+  entry,
+  universes,
+  chosen,
+  now,
+}: {
+  entry: Entry;
+  universes: readonly Universe[];
+  chosen: boolean;
+  now: number;
+}) {
   const { plan, heard, state, address } = entry;
   return (
     <View className={`gap-1 rounded border p-3 ${chosen ? 'border-press' : 'border-line'}`}>
@@ -112,7 +127,12 @@ export function WireArea() {
       <View className={wide ? 'flex-row flex-wrap gap-4' : 'gap-3'}>
         {entries.map((entry) => (
           <View key={entry.address} className={wide ? 'w-[360px]' : ''}>
-            <MachineCard entry={entry} universes={records.universe} chosen={entry.address === machine} now={live?.at ?? 0} />
+            <MachineCard
+              entry={entry}
+              universes={records.universe}
+              chosen={entry.address === machine}
+              now={live?.at ?? 0}
+            />
           </View>
         ))}
       </View>

@@ -24,7 +24,11 @@ export function AreaBar({ upright = false }: { upright?: boolean }) {
     <View
       role="navigation"
       aria-label="Areas"
-      className={upright ? 'w-[88px] gap-1 border-r border-line bg-surface py-2' : 'h-14 flex-row border-t border-line bg-surface'}
+      className={
+        upright
+          ? 'w-[88px] gap-1 border-r border-line bg-surface py-2'
+          : 'h-14 flex-row border-t border-line bg-surface'
+      }
     >
       {AREAS.map(({ path, label, icon: Icon }) => {
         const on = here.startsWith(path);
@@ -35,7 +39,7 @@ export function AreaBar({ upright = false }: { upright?: boolean }) {
               className={`items-center justify-center gap-0.5 ${upright ? 'h-16' : 'flex-1'} ${on ? 'bg-raised' : ''}`}
             >
               <Icon size={22} color={colour(on ? 'press' : 'soft')} strokeWidth={on ? 2.4 : 1.8} />
-              <Text kind="small" className={on ? 'font-semibold text-press' : ''}>
+              <Text kind={on ? 'label' : 'small'} tone={on ? 'press' : 'soft'}>
                 {label}
               </Text>
             </Pressable>

@@ -31,8 +31,11 @@ export function Frame() {
   }, []);
 
   // Hot: diagonal bars all around, so that it is seen from the corner of an eye.
-  const bars = hot
-    ? { padding: 8, backgroundImage: `repeating-linear-gradient(135deg, ${colour('hot')} 0 10px, ${colour('ground')} 10px 20px)` }
+  const bars: object = hot
+    ? {
+        padding: 8,
+        backgroundImage: `repeating-linear-gradient(135deg, ${colour('hot')} 0 10px, ${colour('ground')} 10px 20px)`,
+      }
     : {};
   return (
     <View testID={hot ? 'frame-hot' : 'frame-safe'} className="flex-1 bg-ground" style={bars}>

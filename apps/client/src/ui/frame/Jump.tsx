@@ -27,7 +27,11 @@ export function Jump({ onClose }: { onClose: () => void }) {
   const router = useRouter();
   const { records } = useShow();
   const nodes = useLive()?.nodes ?? [];
-  const targets = findJumps(typed, records, nodes.map(({ address, shortName }) => ({ address, name: shortName })));
+  const targets = findJumps(
+    typed,
+    records,
+    nodes.map(({ address, shortName }) => ({ address, name: shortName })),
+  );
   const go = (target: JumpTarget) => {
     onClose();
     router.navigate(hrefOf(target));
@@ -59,7 +63,9 @@ export function Jump({ onClose }: { onClose: () => void }) {
               <Text>{target.label}</Text>
             </Pressable>
           ))}
-          {typed !== '' && targets.length === 0 && <Text kind="soft">Nothing in the show or on the wire fits “{typed}”.</Text>}
+          {typed !== '' && targets.length === 0 && (
+            <Text kind="soft">Nothing in the show or on the wire fits “{typed}”.</Text>
+          )}
         </ScrollView>
       </View>
     </View>

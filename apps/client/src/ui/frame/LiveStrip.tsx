@@ -7,7 +7,6 @@ import { giveBackAll, makeHot } from '@/data/output';
 import { Button } from '../Button';
 import { StateWord } from '../StateWord';
 import { Text } from '../Text';
-import { useColour } from '../theme';
 import { clockTime, count } from '../time';
 
 /** “24 slots: 3/1–24, since 14:02:11” */
@@ -23,15 +22,12 @@ function sending({ holds, since }: OutputReport): string {
 export function LiveStrip() {
   const connected = useConnected();
   const live = useLive();
-  const colour = useColour();
   const hot = live?.output.hot ?? false;
   const streams = live?.universes.flatMap((one) => one.streams).filter((stream) => !stream.lost).length ?? 0;
-  const bars = hot ? { backgroundImage: `repeating-linear-gradient(135deg, ${colour('hot')}33 0 10px, transparent 10px 20px)` } : {};
   return (
     <View
       role="status"
       aria-label="Live strip"
-      style={bars}
       className={`min-h-11 flex-row items-center gap-3 border-t px-3 ${hot ? 'border-hot bg-surface py-1' : 'border-line bg-surface'}`}
     >
       {!connected || !live ? (
@@ -44,7 +40,7 @@ export function LiveStrip() {
       ) : hot ? (
         <>
           <StateWord state="hot" />
-          <Text kind="small" numberOfLines={2} className="flex-1 text-text">
+          <Text kind="small" numberOfLines={2} tone="text" className="flex-1">
             {sending(live.output)}
           </Text>
           {live.output.holds.length > 0 ? (

@@ -16,7 +16,13 @@ export function TopLine({ onJump }: { onJump: () => void }) {
   return (
     <View className="h-14 flex-row items-center gap-1 border-b border-line bg-surface px-2">
       {!wide && detail && (
-        <Button label="Back to the list" look="bare" icon={ArrowLeft} iconOnly onPress={() => router.navigate(`/${area}`)} />
+        <Button
+          label="Back to the list"
+          look="bare"
+          icon={ArrowLeft}
+          iconOnly
+          onPress={() => router.navigate(`/${area}`)}
+        />
       )}
       <Link href="/show" asChild aria-label="This show and this computer">
         <Pressable className="h-12 flex-1 justify-center rounded px-2 active:bg-raised">

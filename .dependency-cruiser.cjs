@@ -1,0 +1,55 @@
+/** Which part may import which: down only, and past no folder's face. */
+module.exports = {
+  forbidden: [
+    {
+      name: 'core-stands-alone',
+      severity: 'error',
+      from: { path: '^packages/core/src', pathNot: '\\.test\\.ts$' },
+      to: { pathNot: ['^packages/core/src', 'node_modules/(yup|fast-deep-equal)/'] },
+    },
+    {
+      name: 'apps-are-strangers',
+      comment: 'The apps meet on HTTP, WebSocket and UDP only.',
+      severity: 'error',
+      from: { path: '^apps/([^/]+)/' },
+      to: { path: '^apps/([^/]+)/', pathNot: '^apps/$1/' },
+    },
+    {
+      name: 'through-the-face',
+      comment: 'Each folder of the core is used by its index.',
+      severity: 'error',
+      from: { path: '^packages/core/src/([^/]+)/' },
+      to: { path: '^packages/core/src/([^/]+)/(?!index\\.ts$)', pathNot: '^packages/core/src/$1/' },
+    },
+    {
+      name: 'routes-are-thin',
+      severity: 'error',
+      from: { path: '^apps/client/src/app/' },
+      to: { path: '^packages/' },
+    },
+    {
+      name: 'design-knows-no-area',
+      severity: 'error',
+      from: { path: '^apps/client/src/(ui|data)/' },
+      to: { path: '^apps/client/src/(areas|app)/' },
+    },
+    {
+      name: 'no-circles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: ['\\.build', 'drizzle/', 'public/'] },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.lint.json' },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default', 'types'],
+      mainFields: ['module', 'main'],
+      extensions: ['.ts', '.tsx', '.mjs', '.js', '.json'],
+    },
+  },
+};

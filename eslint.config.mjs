@@ -1,0 +1,43 @@
+import hooks from 'eslint-plugin-react-hooks';
+import ts from 'typescript-eslint';
+
+export default ts.config(
+  { ignores: ['.build/', '**/node_modules/', 'apps/server/drizzle/', 'apps/client/public/', 'test-results/'] },
+  ...ts.configs.recommended,
+  {
+    rules: {
+      eqeqeq: ['error', 'always', { null: 'ignore' }],
+      'no-console': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+    },
+  },
+  {
+    files: ['apps/client/src/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
+  { files: ['**/*.cjs', '**/*.config.js'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
+  {
+    // The core computes and nothing else: no Node, no DOM, no clock of its own.
+    files: ['packages/core/src/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': [
+        'error',
+        'process',
+        'Buffer',
+        'window',
+        'document',
+        'setTimeout',
+        'setInterval',
+        'performance',
+        'fetch',
+      ],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now' },
+        { object: 'Math', property: 'random' },
+      ],
+    },
+  },
+);

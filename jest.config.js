@@ -1,0 +1,32 @@
+/** Unit tests: the core and the programs in Node, the client as it runs on the web. */
+const core = { '^@taxiarch/core/(.*)$': '<rootDir>/packages/core/src/$1/index.ts' };
+const node = (name, folder) => ({
+  displayName: name,
+  testEnvironment: 'node',
+  roots: [`<rootDir>/${folder}`],
+  testMatch: ['**/*.test.ts'],
+  transform: { '\\.tsx?$': ['babel-jest', { presets: ['babel-preset-expo'], babelrc: false, configFile: false }] },
+  moduleNameMapper: core,
+});
+
+module.exports = {
+  projects: [
+    node('core', 'packages/core/src'),
+    node('server', 'apps/server/src'),
+    node('standins', 'apps/standins/src'),
+    {
+      displayName: 'client',
+      preset: 'jest-expo/web',
+      roots: ['<rootDir>/apps/client/src'],
+      testMatch: ['**/*.test.ts', '**/*.test.tsx'],
+      moduleNameMapper: {
+        ...core,
+        '^@/(.*)$': '<rootDir>/apps/client/src/$1',
+        '\\.css$': '<rootDir>/apps/client/empty.js',
+      },
+      transformIgnorePatterns: [
+        'node_modules/(?!(react-native|react-native-.*|@react-native|@react-native/.*|expo|expo-.*|@expo/.*|nativewind|lucide-react-native|react-native-css-interop)/)',
+      ],
+    },
+  ],
+};
