@@ -10,6 +10,7 @@ const node = (name, folder) => ({
 });
 
 module.exports = {
+  globalSetup: '<rootDir>/jest.global.cjs',
   projects: [
     node('core', 'packages/core/src'),
     node('server', 'apps/server/src'),

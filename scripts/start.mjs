@@ -16,6 +16,7 @@ const HELP = `npm start -- [options]
   --empty           begin a new folder with an empty show instead of the demo
   --sacn-port N     UDP port of sACN (5568), for tests
   --artnet-port N   UDP port of Art-Net (6454), for tests
+  --panel-port N    TCP port of the stand-ins' front panels (7630), for tests
 `;
 
 function say(sentence, code = 1) {
@@ -36,6 +37,7 @@ function readArguments() {
         empty: { type: 'boolean', default: false },
         'sacn-port': { type: 'string', default: '5568' },
         'artnet-port': { type: 'string', default: '6454' },
+        'panel-port': { type: 'string', default: '7630' },
         help: { type: 'boolean', default: false },
       },
     }).values;
@@ -135,7 +137,7 @@ async function main() {
     ],
     /Taxiarch is ready: .*\n/,
   );
-  if (!options['no-standins']) await run(join(out, 'standins/main.mjs'), udp, /ready/);
+  if (!options['no-standins']) await run(join(out, 'standins/main.mjs'), [...udp, '--panel-port', options['panel-port']], /ready/);
   process.stdout.write(server);
 }
 

@@ -12,8 +12,8 @@ import {
 import { Sacn, encodeData, encodeDiscoveryPages, parseCid } from '@taxiarch/core/sacn';
 import type { ShowRecords } from '@taxiarch/core/show';
 import { CUES, Looks } from './cues';
-import { BROADCAST, open, type UdpPorts } from './network';
-import { PANEL_PORT, openPanel } from './panel';
+import { BROADCAST, open, type Ports } from './network';
+import { openPanel } from './panel';
 
 export interface DeskSetup {
   readonly name: string;
@@ -31,11 +31,7 @@ export interface DeskSetup {
 
 const NODE_GONE_MS = ArtNet.POLL_INTERVAL_MS * ArtNet.MISSED_POLLS + 500;
 
-export async function startDesk(
-  setup: DeskSetup,
-  rig: Pick<ShowRecords, 'lamp' | 'type'>,
-  udp: UdpPorts,
-): Promise<void> {
+export async function startDesk(setup: DeskSetup, rig: Pick<ShowRecords, 'lamp' | 'type'>, udp: Ports): Promise<void> {
   const cid = parseCid(setup.cid);
   const looks = new Looks(rig.lamp, rig.type);
   const universes = new Map(
@@ -154,7 +150,7 @@ export async function startDesk(
   setInterval(discover, Sacn.E131_E131_UNIVERSE_DISCOVERY_INTERVAL_MS);
   beat();
 
-  await openPanel(setup.address, PANEL_PORT, {
+  await openPanel(setup.address, udp.panel, {
     state: () => ({ name: setup.name, running, master, cue: CUES[cue]!.name, cues: CUES.map(({ name }) => name) }),
     go: ({ cue: wanted }) => {
       const found = wanted === undefined ? (cue + 1) % CUES.length : CUES.findIndex(({ name }) => name === wanted);

@@ -3,12 +3,19 @@ import { parseArgs } from 'node:util';
 import { nightFerry } from '@taxiarch/core/demo';
 import { startDesk } from './desk';
 import { startNode, type NodeSetup } from './node';
-import { PANEL_PORT } from './panel';
 
 const { values } = parseArgs({
-  options: { 'sacn-port': { type: 'string', default: '5568' }, 'artnet-port': { type: 'string', default: '6454' } },
+  options: {
+    'sacn-port': { type: 'string', default: '5568' },
+    'artnet-port': { type: 'string', default: '6454' },
+    'panel-port': { type: 'string', default: '7630' },
+  },
 });
-const udp = { sacn: Number(values['sacn-port']), artnet: Number(values['artnet-port']) };
+const udp = {
+  sacn: Number(values['sacn-port']),
+  artnet: Number(values['artnet-port']),
+  panel: Number(values['panel-port']),
+};
 
 /** As set at the front panels: these nodes count Art-Net from 0, so port n of a universe u has Port-Address u − 1. */
 const carrying = (...universes: number[]) =>
@@ -69,7 +76,7 @@ process.on('disconnect', end);
 main().catch((error: NodeJS.ErrnoException & { address?: string }) => {
   process.stderr.write(
     error.code === 'EADDRINUSE'
-      ? `The stand-ins cannot have ${error.address ?? 'their address'}: another set of them runs already, or a program uses port ${PANEL_PORT}, ${udp.sacn} or ${udp.artnet}. Stop it, or start with --no-standins.\n`
+      ? `The stand-ins cannot have ${error.address ?? 'their address'}: another set of them runs already, or a program uses port ${udp.panel}, ${udp.sacn} or ${udp.artnet}. Stop it, or start with --no-standins.\n`
       : `The stand-ins could not start: ${error.message}\n`,
   );
   process.exit(1);

@@ -4,9 +4,11 @@ import { createSocket, type Socket } from 'node:dgram';
 const LOOPBACK = '127.0.0.1';
 export const BROADCAST = '127.255.255.255';
 
-export interface UdpPorts {
+/** UDP ports of the protocols, and the TCP port of the front panels. */
+export interface Ports {
   readonly sacn: number;
   readonly artnet: number;
+  readonly panel: number;
 }
 
 /** A socket on `address` and `port`; messages go to `receive`. */

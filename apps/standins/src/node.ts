@@ -14,8 +14,8 @@ import {
 import { NOBODY, mergeSlots, type Contender, type MergeMode } from '@taxiarch/core/merge';
 import { Sacn, decodeSacn, formatCid } from '@taxiarch/core/sacn';
 import { sequenceStep } from '@taxiarch/core/stream';
-import { BROADCAST, join, open, type UdpPorts } from './network';
-import { PANEL_PORT, openPanel } from './panel';
+import { BROADCAST, join, open, type Ports } from './network';
+import { openPanel } from './panel';
 
 export interface NodePort {
   /** Art-Net Port-Address and sACN universe that this port puts out; whichever comes is taken. */
@@ -111,7 +111,7 @@ class OutputPort {
   }
 }
 
-export async function startNode(setup: NodeSetup, udp: UdpPorts): Promise<void> {
+export async function startNode(setup: NodeSetup, udp: Ports): Promise<void> {
   const ports = setup.ports.map((port) => new OutputPort(port));
   const now = () => performance.now();
 
@@ -189,7 +189,7 @@ export async function startNode(setup: NodeSetup, udp: UdpPorts): Promise<void> 
 
   setInterval(() => ports.forEach((port) => port.forgetSilent(now())), 250);
 
-  await openPanel(setup.address, PANEL_PORT, {
+  await openPanel(setup.address, udp.panel, {
     ports: () =>
       ports.map((port, i) => ({
         number: i + 1,

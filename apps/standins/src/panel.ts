@@ -1,8 +1,6 @@
 /** A stand-in's front panel: a small HTTP server on its own address. */
 import { createServer, type Server } from 'node:http';
 
-export const PANEL_PORT = 7630;
-
 export type PanelAct = (given: Record<string, unknown>) => unknown;
 
 /** Opens the panel: `GET /name` and `POST /name` run `acts.name`; what it returns is the reply. */

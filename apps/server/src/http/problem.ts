@@ -36,8 +36,8 @@ function problemOf(error: unknown): Problem | undefined {
     };
   if (error instanceof RefusedEdit)
     return { type: 'about:blank', title: 'Not possible', status: 422, detail: error.message };
-  const { status, expose } = error as { status?: number; expose?: boolean };
-  if (expose && status)
+  const { status = 500 } = error as { status?: number };
+  if (status >= 400 && status < 500)
     return {
       type: 'about:blank',
       title: 'Not understood',

@@ -93,6 +93,8 @@ export class Engine {
     this.every(Sacn.E131_E131_UNIVERSE_DISCOVERY_INTERVAL_MS, () => this.announce());
     this.runOutput(clock());
     this.poll();
+    // The first report is there before anybody can ask for it.
+    this.tell({ type: 'report', report: this.report() });
   }
 
   private every(ms: number, act: () => void): void {

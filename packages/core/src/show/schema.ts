@@ -40,7 +40,10 @@ const list = (what: string, of: AnySchema, most: number) =>
     .max(most, `${what}: at most ${most}.`)
     .required(`${what} are missing.`);
 
-const row = { id: text('The id', 80).required('The id is missing.'), rev: number().integer().min(0).required() };
+const row = {
+  id: text('The id', 80).required('The id is missing.'),
+  rev: whole('The revision', 0, Number.MAX_SAFE_INTEGER),
+};
 const protocol = oneOf('The protocol', ['sacn', 'artnet']);
 const showUniverse = whole('The universe', 1, SHOW_UNIVERSE_LAST);
 const placeId = text('The place', 80).nullable().defined('The place is missing.');

@@ -1,0 +1,33 @@
+import { nightFerry } from '@taxiarch/core/demo';
+import { changeOf, formOf, readForm, sentenceOf } from './lampForm';
+
+const lamp = nightFerry().lamp.find(({ number }) => number === 101)!;
+const form = formOf(lamp);
+const faults = (over: Partial<typeof form>) => {
+  const read = readForm(lamp, { ...form, ...over });
+  return 'faults' in read ? read.faults : {};
+};
+
+test('an untouched form reads back as the lamp, and says nothing was done', () => {
+  expect(readForm(lamp, form)).toEqual({ lamp });
+  expect(sentenceOf(lamp, lamp)).toBe('');
+});
+
+test('what was changed is told in one sentence, and asks for the revision that was read', () => {
+  const read = readForm(lamp, { ...form, address: '4/7', name: ' Spare ' });
+  if (!('lamp' in read)) throw new Error('refused');
+  expect(sentenceOf(lamp, read.lamp)).toBe('Lamp 101: renamed it Spare, moved it to 4/7');
+  expect(changeOf({ ...lamp, rev: 7 }, read.lamp)).toMatchObject({
+    kind: 'lamp',
+    rev: 7,
+    after: { universe: 4, channel: 7 },
+  });
+});
+
+test.each([
+  [{ address: '4' }, 'address', /universe\/channel/],
+  [{ address: '4/900' }, 'address', /run from 1 to 512/],
+  [{ number: 'x' }, 'number', /whole number/],
+  [{ number: '0' }, 'number', /at least 1/],
+  [{ name: '  ' }, 'name', /missing/],
+] as const)('%j is refused at its field', (over, field, why) => expect(faults(over)[field]).toMatch(why));

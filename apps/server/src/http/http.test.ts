@@ -1,0 +1,175 @@
+/** The server as a client meets it: edits, conflicts, undo, refusals, and who may come in. */
+import { request as rawRequest } from 'node:http';
+import type { HistoryReply, Problem, ShowReply } from '@taxiarch/core/contract';
+import type { Edit, Lamp } from '@taxiarch/core/show';
+import { ServerProcess, freePort, newFolder, removeFolder, type Reply } from '../testing/serverProcess';
+
+jest.setTimeout(60_000);
+
+const problem = (reply: Reply): Problem => reply.body as Problem;
+
+describe('a show', () => {
+  const folder = newFolder();
+  let server: ServerProcess;
+  beforeAll(async () => (server = await ServerProcess.start(folder)));
+  afterAll(async () => {
+    expect(await server.stop()).toBe(0);
+    removeFolder(folder);
+  });
+
+  const lamp = async (number: number): Promise<Lamp> =>
+    (await server.get<ShowReply>('/api/show')).records.lamp.find((one) => one.number === number)!;
+  const move = (from: Lamp, channel: number, author = 'Mara') =>
+    server.request('POST', '/api/edits', {
+      author,
+      sentence: `Moved lamp ${from.number} to ${from.universe}/${channel}`,
+      changes: [{ kind: 'lamp', id: from.id, rev: from.rev, after: { ...from, channel } }],
+    });
+
+  test('a new folder begins with the demo show', async () => {
+    const { seq, records } = await server.get<ShowReply>('/api/show');
+    expect([seq, records.show[0]?.name]).toEqual([1, 'Night Ferry']);
+    expect(records.lamp.length).toBeGreaterThan(400);
+  });
+
+  test('an edit is written, is in the history, and is taken back and brought back', async () => {
+    const before = await lamp(101);
+    const made = await move(before, 450);
+    expect(made.status).toBe(201);
+    const seq = (made.body as Edit).seq;
+    expect(await lamp(101)).toMatchObject({ channel: 450, rev: seq });
+    const history = await server.get<HistoryReply>('/api/history?author=Mara');
+    expect(history).toMatchObject({ undo: seq, redo: null });
+    expect(history.edits[0]).toMatchObject({ author: 'Mara', sentence: 'Moved lamp 101 to 2/450' });
+
+    const undone = await server.request('POST', '/api/undo', { author: 'Mara' });
+    expect(undone.body).toMatchObject({ undoes: seq, sentence: 'Undid: Moved lamp 101 to 2/450' });
+    expect((await lamp(101)).channel).toBe(before.channel);
+    await server.request('POST', '/api/redo', { author: 'Mara' });
+    expect((await lamp(101)).channel).toBe(450);
+    await server.request('POST', '/api/undo', { author: 'Mara' });
+  });
+
+  test('nothing of mine to undo is said so', async () => {
+    const reply = await server.request('POST', '/api/undo', { author: 'Nobody yet' });
+    expect([reply.status, problem(reply).detail]).toEqual([409, 'There is nothing of yours to undo.']);
+  });
+
+  test('a stale edit gets 409 with the record as it is and who changed it, and changes nothing', async () => {
+    const read = await lamp(102);
+    await move(read, 460, 'Ivo');
+    const reply = await move(read, 470);
+    expect(reply.status).toBe(409);
+    expect(reply.headers.get('content-type')).toContain('application/problem+json');
+    expect(problem(reply).detail).toMatch(/^Ivo changed this in the meantime/);
+    expect(problem(reply).conflicts?.[0]).toMatchObject({ id: read.id, now: { channel: 460 }, by: { author: 'Ivo' } });
+    expect((await lamp(102)).channel).toBe(460);
+  });
+
+  test.each([
+    [{}, 400, /author is missing/],
+    ['{"author":', 400, /not well-formed/],
+    [
+      { author: 'Mara', sentence: 'x', changes: [{ kind: 'lamp', id: 'new', rev: null, after: { id: 'new' } }] },
+      400,
+      /missing/,
+    ],
+    [
+      { author: 'Mara', sentence: 'x', changes: [{ kind: 'type', id: 'type-haze', rev: 1, after: null }] },
+      422,
+      /needs its fixture type/,
+    ],
+  ])('bad edit %# is a sentence and changes nothing', async (body, status, sentence) => {
+    const { seq } = await server.get<ShowReply>('/api/show');
+    const reply = await server.request('POST', '/api/edits', body);
+    expect(reply.status).toBe(status);
+    expect(problem(reply).detail).toMatch(sentence);
+    expect((await server.get<ShowReply>('/api/show')).seq).toBe(seq);
+  });
+
+  test('settings are checked, kept, and those that do not exist are refused', async () => {
+    expect((await server.request('PATCH', '/api/settings', { outputRate: 45 })).status).toBe(400);
+    expect((await server.request('PATCH', '/api/settings', { volume: 11 })).status).toBe(400);
+    const reply = await server.request('PATCH', '/api/settings', { outputRate: 30 });
+    expect(reply.body).toMatchObject({ outputRate: 30, outputPriority: 150 });
+    expect(await server.get('/api/settings')).toEqual(reply.body);
+  });
+
+  test('the API describes every endpoint that it has', async () => {
+    const { paths, openapi } = await server.get<{ openapi: string; paths: Record<string, object> }>(
+      '/api/openapi.json',
+    );
+    expect(openapi).toBe('3.1.0');
+    for (const [path, methods] of Object.entries(paths)) {
+      for (const method of Object.keys(methods)) {
+        const reply = await server.request(method.toUpperCase(), path, method === 'get' ? undefined : {});
+        expect([path, method, reply.status]).not.toContain(404);
+      }
+    }
+    expect(Object.keys(paths).length).toBeGreaterThan(10);
+  });
+
+  test('what is not there is a problem document', async () => {
+    const reply = await server.request('GET', '/api/ghost');
+    expect([reply.status, problem(reply).detail]).toEqual([404, 'There is nothing at GET /api/ghost.']);
+  });
+
+  const withHeaders = (headers: Record<string, string>): Promise<number> =>
+    new Promise((done, failed) => {
+      rawRequest({ host: '127.0.0.1', port: server.port, path: '/api/show', headers }, (response) => {
+        response.resume();
+        done(response.statusCode ?? 0);
+      })
+        .once('error', failed)
+        .end();
+    });
+
+  test('a request for another host or from another origin is refused', async () => {
+    const own = `127.0.0.1:${server.port}`;
+    expect(await withHeaders({ host: own })).toBe(200);
+    expect(await withHeaders({ host: own, origin: `http://${own}` })).toBe(200);
+    expect(await withHeaders({ host: 'evil.example' })).toBe(403);
+    expect(await withHeaders({ host: own, origin: 'http://evil.example' })).toBe(403);
+    expect(await withHeaders({ host: own, origin: 'null' })).toBe(403);
+  });
+
+  test('a second server on the folder, or on the port, ends with a sentence', async () => {
+    const second = await ServerProcess.start(folder);
+    expect(await second.ended).toBe(1);
+    expect(second.said).toMatch(/^The data folder .* is open in another Taxiarch\. Stop that one first/);
+    const other = newFolder();
+    const third = await ServerProcess.start(other, [], server.port);
+    expect(await third.ended).toBe(1);
+    expect(third.said).toMatch(/^TCP port \d+ is used by another program\..*--port/);
+    removeFolder(other);
+  });
+});
+
+test('options that make no sense end with a sentence', async () => {
+  const bad = await ServerProcess.start(newFolder(), ['--sacn-port', 'many']);
+  expect(await bad.ended).toBe(1);
+  expect(bad.said).toContain('--sacn-port must be a port number from 1 to 65535, not “many”.');
+});
+
+test('reachable by others, it shows nothing but the pairing page until the code is typed', async () => {
+  const folder = newFolder();
+  const server = await ServerProcess.start(folder, ['--host', '0.0.0.0'], await freePort());
+  const form = (code: string) =>
+    server.request('POST', '/pair', `code=${code}`, { 'content-type': 'application/x-www-form-urlencoded' });
+  expect((await server.request('GET', '/api/show')).status).toBe(401);
+  expect((await server.request('GET', '/')).body).toContain('Pair with Taxiarch');
+  expect((await server.request('GET', '/rig')).status).toBe(401);
+  const code = /Pairing code: (\w+)/.exec(server.said)![1]!;
+  const paired = await form(code);
+  expect(paired.status).toBe(302);
+  const cookie = paired.headers.get('set-cookie')!;
+  expect(cookie).toContain('HttpOnly');
+  const show = await server.request('GET', '/api/show', undefined, { cookie: cookie.split(';')[0]! });
+  expect(show.status).toBe(200);
+  const tries = [];
+  for (let i = 0; i < 6; i += 1) tries.push((await form('WRONGONE')).status);
+  expect(tries).toEqual([403, 403, 403, 403, 403, 429]);
+  expect((await form(code)).status).toBe(429);
+  await server.stop();
+  removeFolder(folder);
+});

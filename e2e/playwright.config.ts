@@ -1,0 +1,23 @@
+import { defineConfig } from '@playwright/test';
+
+/** Chromium on a machine without a screen and without a network. */
+const ARGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'];
+
+export default defineConfig({
+  testDir: '.',
+  globalSetup: './start.ts',
+  workers: 1,
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  reporter: [['list'], ['json', { outputFile: '../.build/e2e.json' }]],
+  outputDir: '../test-results',
+  use: {
+    launchOptions: { executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium', args: ARGS },
+    colorScheme: 'dark',
+  },
+  projects: [
+    { name: 'phone', testIgnore: /screens/, use: { viewport: { width: 390, height: 844 } } },
+    { name: 'wide', testIgnore: /screens/, use: { viewport: { width: 1280, height: 800 } } },
+    { name: 'screens', testMatch: /screens/ },
+  ],
+});

@@ -1,0 +1,32 @@
+/** Starts the whole as `npm start` does, on ports and in a folder of its own; stops it after the last test. */
+import { spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { PANEL_PORT, PORT } from './whole';
+
+export default async function start(): Promise<() => Promise<void>> {
+  const folder = mkdtempSync(join(tmpdir(), 'taxiarch-e2e-'));
+  const args = { port: PORT, data: folder, 'sacn-port': 25_568, 'artnet-port': 26_454, 'panel-port': PANEL_PORT };
+  const whole = spawn(
+    process.execPath,
+    [resolve(__dirname, '../scripts/start.mjs'), ...Object.entries(args).flatMap(([name, value]) => [`--${name}`, String(value)])],
+    { stdio: ['ignore', 'pipe', 'pipe'] },
+  );
+  const ended = new Promise<number | null>((done) => whole.once('exit', done));
+  let said = '';
+  await new Promise<void>((ready, failed) => {
+    for (const stream of [whole.stdout, whole.stderr])
+      stream.on('data', (text) => {
+        said += String(text);
+        if (said.includes('Taxiarch is ready')) ready();
+      });
+    void ended.then(() => failed(new Error(`It did not start:\n${said}`)));
+  });
+  return async () => {
+    whole.kill('SIGINT');
+    const code = await ended;
+    rmSync(folder, { recursive: true, force: true });
+    if (code !== 0) throw new Error(`It did not stop as it should: ${String(code)}\n${said}`);
+  };
+}
