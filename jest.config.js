@@ -18,12 +18,12 @@ module.exports = {
     {
       displayName: 'client',
       preset: 'jest-expo/web',
-      roots: ['<rootDir>/apps/client/src'],
+      rootDir: 'apps/client',
+      roots: ['<rootDir>/src'],
       testMatch: ['**/*.test.ts', '**/*.test.tsx'],
       moduleNameMapper: {
-        ...core,
-        '^@/(.*)$': '<rootDir>/apps/client/src/$1',
-        '\\.css$': '<rootDir>/apps/client/empty.js',
+        '^@taxiarch/core/(.*)$': '<rootDir>/../../packages/core/src/$1/index.ts',
+        '^@/(.*)$': '<rootDir>/src/$1',
       },
       transformIgnorePatterns: [
         'node_modules/(?!(react-native|react-native-.*|@react-native|@react-native/.*|expo|expo-.*|@expo/.*|nativewind|lucide-react-native|react-native-css-interop)/)',

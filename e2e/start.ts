@@ -10,7 +10,10 @@ export default async function start(): Promise<() => Promise<void>> {
   const args = { port: PORT, data: folder, 'sacn-port': 25_568, 'artnet-port': 26_454, 'panel-port': PANEL_PORT };
   const whole = spawn(
     process.execPath,
-    [resolve(__dirname, '../scripts/start.mjs'), ...Object.entries(args).flatMap(([name, value]) => [`--${name}`, String(value)])],
+    [
+      resolve(__dirname, '../scripts/start.mjs'),
+      ...Object.entries(args).flatMap(([name, value]) => [`--${name}`, String(value)]),
+    ],
     { stdio: ['ignore', 'pipe', 'pipe'] },
   );
   const ended = new Promise<number | null>((done) => whole.once('exit', done));

@@ -137,7 +137,8 @@ async function main() {
     ],
     /Taxiarch is ready: .*\n/,
   );
-  if (!options['no-standins']) await run(join(out, 'standins/main.mjs'), [...udp, '--panel-port', options['panel-port']], /ready/);
+  if (!options['no-standins'])
+    await run(join(out, 'standins/main.mjs'), [...udp, '--panel-port', options['panel-port']], /ready/);
   process.stdout.write(server);
 }
 

@@ -46,6 +46,8 @@ export async function startDesk(setup: DeskSetup, rig: Pick<ShowRecords, 'lamp' 
   let master = 1;
   let running = true;
   let sequence = 0;
+  /** Art-Net counts from 1 to 255 and leaves out 0. */
+  let artnetSequence = 0;
 
   const own = await open(setup.address, udp.artnet, receive);
   await open(BROADCAST, udp.artnet, receive);
@@ -89,10 +91,11 @@ export async function startDesk(setup: DeskSetup, rig: Pick<ShowRecords, 'lamp' 
     looks.render(universes, CUES[before]!, CUES[cue]!, Math.min(1, since / fadeSeconds), now / 1000, master);
     for (const [show, held] of faders) for (const [slot, level] of held) universes.get(show)![slot] = level;
     sequence = (sequence + 1) & 0xff;
+    artnetSequence = (artnetSequence % 255) + 1;
     for (const [show, universe] of setup.sacn) sendSacn(universe, universes.get(show)!, false);
     for (const [show, portAddress] of setup.artnet) {
       const bytes = encodeDmx({
-        sequence: (sequence % 255) + 1,
+        sequence: artnetSequence,
         physical: 0,
         portAddress,
         slots: universes.get(show)!,

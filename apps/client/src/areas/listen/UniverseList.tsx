@@ -25,7 +25,7 @@ export function standingSentence(live: LiveReport | undefined): string {
 function UniverseRow({ universe, chosen }: { universe: UniverseReport; chosen: boolean }) {
   const { records } = useShow();
   const heard = universe.streams.filter((stream) => !stream.lost);
-  const name = universe.show === null ? formatWire(universe) : `${universe.show}  ${universe.name}`;
+  const name = universe.show === null ? formatWire(universe) : `${universe.show} ${universe.name}`;
   return (
     <Row href={`/listen/${tokenOf(universe)}` as Href} label={`${name}, ${universe.state}`} chosen={chosen}>
       <View className="flex-1">

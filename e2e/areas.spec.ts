@@ -1,0 +1,143 @@
+/** The other areas, the frame, and changing the show. */
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { expect, test } from '@playwright/test';
+import { BRIDGE_DESK, api, open, panel } from './whole';
+
+const BUILD = resolve(__dirname, '../.build');
+
+test('wire: every node that answers, with its ports', async ({ page }) => {
+  await open(page, '/wire');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('3 of 3 planned nodes answer.');
+  for (const text of ['Wheelhouse node', 'Boiler node', 'Car deck node', 'Bridge desk', '127.0.0.33'])
+    await expect(page.getByText(text).first()).toBeVisible();
+  await expect(page.getByText(/sending · universe 12/)).toBeVisible();
+});
+
+test('flow: each universe from its sender to its port', async ({ page }) => {
+  await open(page, '/flow');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('12 of 13 universes reach a port.');
+  await expect(page.getByText('→ Boiler node, port 2')).toBeVisible();
+  await expect(page.getByText('Porthole, not heard')).toBeVisible();
+});
+
+test('jump: slots, lamps, machines and universes from one box', async ({ page }) => {
+  await open(page, '/rig');
+  const jump = async (typed: string) => {
+    await page.keyboard.press('/');
+    await page.getByLabel('Jump to a slot, lamp, machine or universe').fill(typed);
+    await page.keyboard.press('Enter');
+  };
+  await page.getByRole('heading', { level: 1 }).first().click();
+  await jump('3/47');
+  await expect(page).toHaveURL(/\/listen\/u3\?slot=47/);
+  await expect(page.getByRole('region', { name: 'Slot 47' })).toBeVisible();
+  await jump('101');
+  await expect(page.getByRole('heading', { name: /101 Port spot 1 at 2\/1/ })).toBeVisible();
+  await jump('u12');
+  await expect(page).toHaveURL(/\/listen\/u12/);
+  await jump('127.0.0.32');
+  await expect(page).toHaveURL(/\/wire\?machine=127.0.0.32/);
+});
+
+test('rig: search, a lamp with live values, a change, a clash, undo', async ({ page }) => {
+  await open(page, '/rig');
+  await page.getByLabel('Search lamps').fill('spot 16 port 2');
+  await page.getByRole('link', { name: 'Lamp 102 Port spot 2' }).click();
+  await expect(page.getByText(/Baleen Spot 16, Extended, 23 channels/)).toBeVisible();
+  await panel(BRIDGE_DESK, 'fader', { universe: 2, channel: 31, level: 123 });
+  await expect(page.getByText('123', { exact: true })).toBeVisible();
+  await panel(BRIDGE_DESK, 'fader', { universe: 2, channel: 31, level: null });
+
+  const address = page.getByLabel('Address, universe/channel');
+  await address.fill('2/9999');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText(/these run from 1 to 512/)).toBeVisible();
+  await address.fill('2/10');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Lamps 101 and 102 overlap from 2/10.')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('heading', { name: '102 Port spot 2 at 2/24' })).toBeVisible();
+});
+
+test('rig: somebody else changed the lamp in the meantime; what was typed is not lost', async ({ page }) => {
+  await open(page, '/rig/lamp-103');
+  await page.getByLabel('Name', { exact: true }).fill('Typed by me');
+  const { records } = await api<{ records: { lamp: { id: string; rev: number; name: string }[] } }>('/api/show');
+  const lamp = records.lamp.find(({ id }) => id === 'lamp-103')!;
+  await api('/api/edits', {
+    author: 'Ivo',
+    sentence: 'Renamed lamp 103',
+    changes: [{ kind: 'lamp', id: lamp.id, rev: lamp.rev, after: { ...lamp, name: 'Renamed by Ivo' } }],
+  });
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText(/Ivo changed this in the meantime/)).toBeVisible();
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Typed by me');
+  await page.getByRole('button', { name: 'Show it as it is now' }).click();
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Renamed by Ivo');
+  await api('/api/undo', { author: 'Ivo' });
+});
+
+test('listen: the field is stepped through by keys and read aloud; values in three ways of writing', async ({
+  page,
+}) => {
+  await panel(BRIDGE_DESK, 'fader', { universe: 7, channel: 1, level: 255 });
+  await open(page, '/listen/u7');
+  await page.getByRole('button', { name: /^Slot 1, lamp 401/ }).focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowLeft');
+  await expect(page.getByRole('button', { name: /^Slot 1, lamp 401 Saloon sconce 1, Intensity/ })).toBeFocused();
+  await expect(page.getByTestId('slot-value')).toHaveText('255');
+  await page.getByRole('region', { name: 'Slot 1' }).getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('radio', { name: 'Hex' }).click();
+  await page.getByRole('radio', { name: 'All 512' }).click();
+  await page.getByRole('button', { name: /^Slot 1, / }).click();
+  await expect(page.getByTestId('slot-value')).toHaveText('FF');
+  await panel(BRIDGE_DESK, 'fader', { universe: 7, channel: 1, level: null });
+});
+
+test('listen: the streams of a universe, with their account', async ({ page }) => {
+  await open(page, '/listen/u9');
+  await page.getByRole('radio', { name: 'Streams' }).click();
+  await expect(page.getByText(/^4\d packets in the last second/)).toBeVisible();
+  await expect(page.getByText(/0 packets lost/)).toBeVisible();
+});
+
+test('show: theme, history, settings that are refused in a sentence', async ({ page }) => {
+  await open(page, '/show');
+  await expect(page.getByText('Began with the demo show, Night Ferry')).toBeVisible();
+  await page.getByRole('radio', { name: 'Daylight' }).click();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'daylight');
+  await page.reload();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'daylight');
+  await page.getByRole('radio', { name: 'System' }).click();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'backstage');
+  await expect(page.getByText(/this computer only, reaches no other machine, in use/)).toBeVisible();
+});
+
+test('the server goes: the strip says so, and heals by itself when it is back', async ({ page }) => {
+  const folder = mkdtempSync(join(tmpdir(), 'taxiarch-e2e-gone-'));
+  const start = async (): Promise<ChildProcess> => {
+    const args = { port: 24_631, data: folder, client: `${BUILD}/client`, 'sacn-port': 25_569, 'artnet-port': 26_455 };
+    const server = spawn(process.execPath, [
+      `${BUILD}/server/main.mjs`,
+      ...Object.entries(args).flatMap(([name, value]) => [`--${name}`, String(value)]),
+    ]);
+    await new Promise((ready) => server.stdout.once('data', ready));
+    return server;
+  };
+  const strip = page.getByRole('status', { name: 'Live strip' });
+  const first = await start();
+  await page.goto('http://127.0.0.1:24631/listen');
+  await expect(page.getByText('0 of 13 universes steady. 13 silent.')).toBeVisible();
+  first.kill('SIGKILL');
+  await expect(strip).toContainText('The server does not answer. Trying again');
+  const second = await start();
+  await expect(strip).toContainText('0 streams heard');
+  const ended = new Promise((done) => second.once('exit', done));
+  second.kill('SIGTERM');
+  await ended;
+  rmSync(folder, { recursive: true, force: true });
+});

@@ -1,0 +1,42 @@
+/** The running whole as a test meets it: the page, the API, and the panels of the stand-ins. */
+import { expect, type Page } from '@playwright/test';
+
+export const PORT = 24_630;
+export const PANEL_PORT = 27_630;
+export const BASE = `http://127.0.0.1:${PORT}`;
+
+/** Last parts of the stand-ins' addresses. */
+export const BRIDGE_DESK = 21;
+export const WHEELHOUSE_NODE = 31;
+export const BOILER_NODE = 32;
+export const CAR_DECK_NODE = 33;
+
+export async function panel<T>(host: number, knob: string, given?: object): Promise<T> {
+  const response = await fetch(
+    `http://127.0.0.${host}:${PANEL_PORT}/${knob}`,
+    given && { method: 'POST', body: JSON.stringify(given) },
+  );
+  return (await response.json()) as T;
+}
+
+/** Level that leaves a port (from 1) of a stand-in node on a channel (from 1): what a lamp there would get. */
+export async function levelAt(node: number, port: number, channel: number): Promise<number> {
+  const ports = await panel<{ output: number[] }[]>(node, 'ports');
+  return ports[port - 1]!.output[channel - 1]!;
+}
+
+export const api = async <T>(path: string, given?: object): Promise<T> => {
+  const response = await fetch(
+    BASE + path,
+    given && { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(given) },
+  );
+  return (await response.json()) as T;
+};
+
+/** Opens a page of the client and waits until it is alive. */
+export async function open(page: Page, path: string): Promise<void> {
+  await page.goto(BASE + path);
+  await expect(page.getByRole('status', { name: 'Live strip' })).toContainText(/heard|slot|nothing taken/);
+}
+
+export const makeSafe = () => api('/api/output/hot', { hot: false, by: 'the tests' });
