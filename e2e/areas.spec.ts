@@ -129,6 +129,7 @@ test('the server goes: the strip says so, and heals by itself when it is back', 
     return server;
   };
   const strip = page.getByRole('status', { name: 'Live strip' });
+  test.slow();
   const first = await start();
   await page.goto('http://127.0.0.1:24631/listen');
   await expect(page.getByText('0 of 13 universes steady. 13 silent.')).toBeVisible();

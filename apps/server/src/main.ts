@@ -114,7 +114,11 @@ async function main(): Promise<void> {
   const lock = await lockFolder(folder);
   const guard = new Guard(options.port, options.host !== LOOPBACK);
   // The port is taken before anything slow begins, so that a clash is said at once.
-  const server = createServer();
+  const server = createServer((_, response) => {
+    response.writeHead(503, { 'content-type': 'text/plain; charset=utf-8', 'retry-after': '1' });
+    response.end('Taxiarch is starting.');
+  });
+  server.on('upgrade', (_, socket) => socket.destroy());
   await listen(server, options);
 
   const settings = new SettingsFile(folder, options.demo ? { interface: LOOPBACK } : {});
@@ -126,6 +130,7 @@ async function main(): Promise<void> {
     feed.tellEdit(edit);
   });
   const client = options.client === undefined ? undefined : join(resolve(options.client));
+  server.removeAllListeners('request').removeAllListeners('upgrade');
   server.on('request', createApp({ store, host, feed, settings, guard, log, client }).callback());
   feed.attach(server, (request) => guard.refuse(request) === undefined && guard.admits(request));
   await announce(options, guard);

@@ -84,3 +84,12 @@ test('a lost connection is taken up again, with all that was watched', () => {
   ]);
   expect([feed.connected, returns]).toEqual([true, 1]);
 });
+
+test('a connection that hangs is given up and tried again', () => {
+  const feed = new FeedClient('ws://test');
+  feed.connect();
+  jest.advanceTimersByTime(3900);
+  expect(FakeSocket.all).toHaveLength(1);
+  jest.advanceTimersByTime(400);
+  expect(FakeSocket.all).toHaveLength(2);
+});

@@ -19,6 +19,8 @@ type Listener<T> = (value: T) => void;
 /** Waits between tries to connect, ms: short at first, then every two seconds. */
 const RETRY_FIRST_MS = 250;
 const RETRY_LAST_MS = 2000;
+/** A connection that does not open in this time is given up and tried again. */
+const CONNECT_MS = 4000;
 
 class Emitter<T> {
   private readonly listeners = new Set<Listener<T>>();
@@ -53,7 +55,9 @@ export class FeedClient {
     const socket = new WebSocket(this.url);
     this.socket = socket;
     socket.binaryType = 'arraybuffer';
+    const patience = setTimeout(() => socket.close(), CONNECT_MS);
     socket.onopen = () => {
+      clearTimeout(patience);
       this.retry = RETRY_FIRST_MS;
       this.setConnected(true);
       this.sendWatched();
@@ -66,6 +70,7 @@ export class FeedClient {
       else this.receiveFrame(new Uint8Array(data));
     };
     socket.onclose = () => {
+      clearTimeout(patience);
       this.setConnected(false);
       setTimeout(() => this.connect(), this.retry);
       this.retry = Math.min(RETRY_LAST_MS, this.retry * 2);
