@@ -12,12 +12,13 @@ import type { InterfaceInfo, Settings } from '@taxiarch/core/contract';
 import { Sacn } from '@taxiarch/core/sacn';
 import { Ingest } from './ingest';
 import { broadcastOf, chooseInterface, listInterfaces } from './interfaces';
-import type { EngineReport, EngineSetup, FromEngine, ToEngine } from './messages';
+import type { EngineReport, EngineSetup, EngineUniverse, FromEngine, ToEngine } from './messages';
 import { NodeTable } from './nodes';
 import { Output, SOURCE_NAME } from './output';
 import { SharedLevels } from './shared';
 import { Sockets } from './sockets';
 import { LiveUniverse } from './universe';
+import { warmUp } from './warmUp';
 
 const EPOCH = performance.timeOrigin;
 const clock = () => performance.now();
@@ -27,6 +28,7 @@ const WATCHED_MS = 8;
 const UNWATCHED_MS = 100;
 const SWEEP_MS = 250;
 const REPORT_MS = 500;
+const UNIVERSES_A_REPORT = 256;
 const INTERFACES_MS = 1000;
 /** Trouble that did not come again in this time is over. */
 const TROUBLE_MS = 5000;
@@ -82,6 +84,7 @@ export class Engine {
   }
 
   async start(): Promise<void> {
+    warmUp();
     await this.sockets.open();
     void this.sockets.join(Sacn.E131_DISCOVERY_UNIVERSE);
     await this.followInterface();
@@ -168,6 +171,22 @@ export class Engine {
     this.said.clear();
   }
 
+  /** The universes whose turn it is; with many of them a report on all would hold up the packets. */
+  private reportUniverses(now: number): EngineUniverse[] {
+    const all = this.ingest.universes;
+    const from = this.reportedTo >= all.length ? 0 : this.reportedTo;
+    this.reportedTo = from + UNIVERSES_A_REPORT;
+    return all.slice(from, this.reportedTo).map(({ key, streams }) => {
+      const timeout = this.timeoutOf(key);
+      for (const stream of streams)
+        if (stream.origin.protocol === 'artnet')
+          stream.name = stream.origin.own ? SOURCE_NAME : this.nodes.nameOf(stream.address);
+      return { key, streams: streams.map((stream) => stream.report(now, timeout, EPOCH)) };
+    });
+  }
+
+  private reportedTo = 0;
+
   private poll(): void {
     if (this.settings.poll) this.sockets.sendFromArtNetPort(encodePoll(), 'broadcast');
   }
@@ -252,17 +271,7 @@ export class Engine {
       listeningSince: this.listeningSince,
       interface: this.inUse,
       trouble: this.troubleNow(now),
-      universes: this.ingest.universes.map((universe) => {
-        const timeout = this.timeoutOf(universe.key);
-        for (const stream of universe.streams)
-          if (stream.origin.protocol === 'artnet')
-            stream.name = stream.origin.own ? SOURCE_NAME : this.nodes.nameOf(stream.address);
-        return {
-          key: universe.key,
-          streams: universe.streams.map((stream) => stream.report(now, timeout, EPOCH)),
-          heard: universe.streams.map((stream) => stream.heard(now, timeout)),
-        };
-      }),
+      universes: this.reportUniverses(now),
       nodes: this.nodes.report(now, EPOCH),
       output: this.output.report(rates.sent),
       packetsPerSecond: rates.heard,

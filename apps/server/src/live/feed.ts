@@ -28,7 +28,7 @@ const MOST_WATCHED = 512;
 interface Client {
   readonly socket: WebSocket;
   readonly id: string;
-  readonly watched: Map<number, { version: number; sentAt: number }>;
+  readonly watched: Map<number, { version: number; dueAt: number }>;
   inspected: readonly [number, number] | null;
 }
 
@@ -134,7 +134,7 @@ export class Feed {
     else {
       const wanted = new Set(request.keys);
       for (const key of client.watched.keys()) if (!wanted.has(key)) client.watched.delete(key);
-      for (const key of wanted) if (!client.watched.has(key)) client.watched.set(key, { version: -1, sentAt: 0 });
+      for (const key of wanted) if (!client.watched.has(key)) client.watched.set(key, { version: -1, dueAt: 0 });
     }
     this.look();
   }
@@ -154,11 +154,12 @@ export class Feed {
     for (const { socket, watched } of this.clients) {
       if (socket.bufferedAmount > BACKLOG) continue;
       for (const [key, last] of watched) {
-        if (now - last.sentAt < FRAME_MS) continue;
+        if (now < last.dueAt) continue;
         const row = this.host.rowOf(key);
         if (row === undefined || this.host.levels.version(row) === last.version) continue;
         last.version = this.host.levels.read(row, this.values, this.owners);
-        last.sentAt = now;
+        // Counted from when this one was due, so that looking every few milliseconds costs no frames.
+        last.dueAt = Math.max(last.dueAt, now - LOOK_MS) + FRAME_MS;
         socket.send(encodeUniverseFrame(key, last.version, this.values, this.owners));
       }
     }

@@ -1,10 +1,10 @@
 /** The server's side of the engine thread: starts it, passes orders on, and joins its reports with the plan. */
 import { Worker } from 'node:worker_threads';
-import { fromWireKey, wireKey } from '@taxiarch/core/address';
-import type { LiveReport, Settings, SlotContender, UniverseReport } from '@taxiarch/core/contract';
-import { sendersByUniverse, standingOf, universesByWire } from '@taxiarch/core/flow';
+import { fromWireKey, wireKey, type Protocol } from '@taxiarch/core/address';
+import type { LiveReport, Settings, SlotContender, StreamReport, UniverseReport } from '@taxiarch/core/contract';
+import { sendersByUniverse, standingOf, universesByWire, type HeardStream } from '@taxiarch/core/flow';
 import type { ShowRecords } from '@taxiarch/core/show';
-import type { EngineReport, EngineSetup, FromEngine, GiveBackOrder, ToEngine } from './messages';
+import type { EngineReport, EngineSetup, EngineUniverse, FromEngine, GiveBackOrder, ToEngine } from './messages';
 import type { TakeOrder } from './output';
 import { SharedLevels } from './shared';
 
@@ -16,6 +16,8 @@ type Asking =
 export class LiveHost {
   readonly levels = new SharedLevels();
   private readonly rows = new Map<number, number>();
+  /** What was last reported of each universe; a report may bring only some of them. */
+  private readonly universes = new Map<number, EngineUniverse>();
   private readonly worker: Worker;
   private readonly asked = new Map<number, (refused: string | undefined) => void>();
   private asks = 0;
@@ -63,7 +65,8 @@ export class LiveHost {
         this.rows.set(message.key, message.row);
         return;
       case 'report':
-        this.lastReport = joinWithPlan(message.report, this.plan);
+        for (const universe of message.report.universes) this.universes.set(universe.key, universe);
+        this.lastReport = joinWithPlan(message.report, [...this.universes.values()], this.plan);
         this.onReport(this.lastReport);
         return;
       case 'contenders':
@@ -133,20 +136,30 @@ export class LiveHost {
   }
 }
 
+const heardOf = (stream: StreamReport, protocol: Protocol, at: number): HeardStream => ({
+  ...stream,
+  protocol,
+  age: at - stream.lastSeen,
+});
+
 /** Every universe planned or heard, with the word that says how it stands. */
-export function joinWithPlan(report: EngineReport, plan: ShowRecords): LiveReport {
+function joinWithPlan(report: EngineReport, heard: readonly EngineUniverse[], plan: ShowRecords): LiveReport {
   const planned = universesByWire(plan.universe);
   const senders = sendersByUniverse(plan.source);
   const universes: UniverseReport[] = [];
-  for (const { key, streams, heard } of report.universes) {
+  for (const { key, streams } of heard) {
+    const wire = fromWireKey(key);
     const universe = planned.get(key);
     if (!universe && streams.every((stream) => stream.lost)) continue;
     universes.push({
       key,
-      ...fromWireKey(key),
+      ...wire,
       show: universe?.number ?? null,
       name: universe?.name ?? '',
-      ...standingOf(universe && (senders.get(universe.number) ?? []), heard),
+      ...standingOf(
+        universe && (senders.get(universe.number) ?? []),
+        streams.map((stream) => heardOf(stream, wire.protocol, report.at)),
+      ),
       streams,
     });
   }

@@ -74,7 +74,6 @@ export class Ingest {
     if (!stream) return this.reject('too-many-senders');
     this.packets += 1;
     const levels = data.startCode === Sacn.START_CODE_NULL;
-    if (stream.account.terminated) universe.dirty = true;
     if (!stream.account.note(now, data.sequence, levels)) return;
     if (stream.account.packets % NAME_EVERY === 1) stream.name = readSourceName(bytes);
     if (data.options & Sacn.OPTION_STREAM_TERMINATED) {
@@ -83,15 +82,13 @@ export class Ingest {
       return;
     }
     const preview = (data.options & Sacn.OPTION_PREVIEW_DATA) !== 0;
-    if (stream.priority !== data.priority || stream.account.preview !== preview) universe.dirty = true;
     stream.priority = data.priority;
     stream.syncAddress = data.syncAddress;
     stream.account.preview = preview;
     stream.address = address;
-    const changed = levels
-      ? stream.setLevels(bytes, Sacn.DATA_HEADER_LENGTH, data.slotCount, now)
-      : stream.setSlotPriority(bytes, Sacn.DATA_HEADER_LENGTH, data.slotCount, now);
-    if (changed) universe.dirty = true;
+    if (levels) stream.setLevels(bytes, Sacn.DATA_HEADER_LENGTH, data.slotCount, now);
+    else stream.setSlotPriority(bytes, Sacn.DATA_HEADER_LENGTH, data.slotCount, now);
+    universe.dirty = true;
   }
 
   /** A source is known by its CID (E1.31-2018, 5.6). */
@@ -139,7 +136,8 @@ export class Ingest {
     if (!stream) return this.reject('too-many-senders');
     this.packets += 1;
     if (!stream.account.note(now, dmx.sequence, true)) return;
-    if (stream.setLevels(bytes, DMX_HEADER, dmx.slotCount, now)) universe.dirty = true;
+    stream.setLevels(bytes, DMX_HEADER, dmx.slotCount, now);
+    universe.dirty = true;
   }
 }
 

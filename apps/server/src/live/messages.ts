@@ -7,7 +7,6 @@ import type {
   SlotContender,
   StreamReport,
 } from '@taxiarch/core/contract';
-import type { HeardStream } from '@taxiarch/core/flow';
 import type { MergeMode } from '@taxiarch/core/merge';
 import type { Ports } from './sockets';
 import type { TakeOrder } from './output';
@@ -49,7 +48,6 @@ export type ToEngine =
 export interface EngineUniverse {
   readonly key: number;
   readonly streams: readonly StreamReport[];
-  readonly heard: readonly HeardStream[];
 }
 
 export interface EngineReport {
@@ -57,6 +55,7 @@ export interface EngineReport {
   readonly listeningSince: number;
   readonly interface: InterfaceInfo | null;
   readonly trouble: string;
+  /** All of them, or with many of them those whose turn it is */
   readonly universes: readonly EngineUniverse[];
   readonly nodes: readonly NodeReport[];
   readonly output: OutputReport;

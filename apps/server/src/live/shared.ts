@@ -18,7 +18,13 @@ export class SharedLevels {
     this.rows = new Uint8Array(memory, MOST_UNIVERSES * 4);
   }
 
+  /** Writes a row if it differs from what is there, so that a look that stands still costs readers nothing. */
   write(row: number, values: Uint8Array, owners: Uint8Array): void {
+    const start = row * ROW;
+    let same = true;
+    for (let i = 0; i < SLOTS && same; i += 1)
+      same = this.rows[start + i] === values[i] && this.rows[start + SLOTS + i] === owners[i];
+    if (same) return;
     Atomics.add(this.versions, row, 1);
     this.rows.set(values, row * ROW);
     this.rows.set(owners, row * ROW + SLOTS);

@@ -1,7 +1,6 @@
 /** One sender on one universe as the engine holds it: its account, and its last levels. */
 import { SLOTS, type Protocol } from '@taxiarch/core/address';
 import type { StreamReport } from '@taxiarch/core/contract';
-import type { HeardStream } from '@taxiarch/core/flow';
 import type { Contender } from '@taxiarch/core/merge';
 import { formatCid } from '@taxiarch/core/sacn';
 import { StreamAccount } from '@taxiarch/core/stream';
@@ -28,6 +27,7 @@ export class Stream implements Contender {
   slotPriority: Uint8Array | null = null;
   changedAt: Float64Array | null = null;
   private slotPriorityAt = 0;
+  private readonly cidText: string;
 
   constructor(
     readonly mark: number,
@@ -36,48 +36,25 @@ export class Stream implements Contender {
   ) {
     this.account = new StreamAccount(origin.protocol, now);
     this.address = origin.address;
+    this.cidText = origin.cid.length > 0 ? formatCid(origin.cid) : '';
   }
 
-  /** Takes in levels that stand in `packet` from `at`; returns whether anything changed. */
-  setLevels(packet: Uint8Array, at: number, count: number, now: number): boolean {
+  /** Takes in levels that stand in `packet` from `at`. */
+  setLevels(packet: Uint8Array, at: number, count: number, now: number): void {
     const { values, changedAt } = this;
-    let changed = count !== this.count;
-    if (changedAt === null) {
-      for (let i = 0; i < count; i += 1) {
-        const level = packet[at + i]!;
-        if (values[i] !== level) {
-          values[i] = level;
-          changed = true;
-        }
-      }
-    } else {
-      for (let i = 0; i < count; i += 1) {
-        const level = packet[at + i]!;
-        if (values[i] !== level) {
-          values[i] = level;
-          changedAt[i] = now;
-          changed = true;
-        }
-      }
-    }
+    if (changedAt !== null) for (let i = 0; i < count; i += 1) if (values[i] !== packet[at + i]) changedAt[i] = now;
+    // Copying is quicker than finding out whether anything changed.
+    values.set(packet.subarray(at, at + count));
     if (count < this.count) values.fill(0, count);
     this.count = count;
-    return changed;
   }
 
   /** Takes in per-slot priorities; slots beyond `count` are not controlled. */
-  setSlotPriority(packet: Uint8Array, at: number, count: number, now: number): boolean {
+  setSlotPriority(packet: Uint8Array, at: number, count: number, now: number): void {
     this.slotPriorityAt = now;
-    let changed = this.slotPriority === null;
-    const priorities = (this.slotPriority ??= new Uint8Array(SLOTS));
-    for (let i = 0; i < SLOTS; i += 1) {
-      const priority = i < count ? packet[at + i]! : 0;
-      if (priorities[i] !== priority) {
-        priorities[i] = priority;
-        changed = true;
-      }
-    }
-    return changed;
+    this.slotPriority ??= new Uint8Array(SLOTS);
+    this.slotPriority.set(packet.subarray(at, at + count));
+    this.slotPriority.fill(0, count);
   }
 
   /** Drops per-slot priority that has not been renewed; returns whether it did. */
@@ -92,22 +69,6 @@ export class Stream implements Contender {
     this.changedAt ??= new Float64Array(SLOTS);
   }
 
-  heard(now: number, timeout: number): HeardStream {
-    const { account } = this;
-    return {
-      name: this.name,
-      address: this.address,
-      protocol: this.origin.protocol,
-      own: this.origin.own,
-      preview: account.preview,
-      lost: account.lost(now, timeout),
-      age: now - account.lastSeen,
-      rate10: account.rate10(now),
-      missing10: account.missing10(now),
-      jitter: account.jitter,
-    };
-  }
-
   /** `epoch` turns the engine's clock into Unix time. */
   report(now: number, timeout: number, epoch: number): StreamReport {
     const { account, origin } = this;
@@ -115,7 +76,7 @@ export class Stream implements Contender {
       mark: this.mark,
       name: this.name,
       address: this.address,
-      cid: origin.cid.length > 0 ? formatCid(origin.cid) : '',
+      cid: this.cidText,
       priority: this.priority,
       slotPriority: this.slotPriority !== null,
       preview: account.preview,

@@ -10,15 +10,15 @@ const REMEMBERED_MS = 300_000;
 
 export class LiveUniverse {
   readonly streams: Stream[] = [];
-  /** Levels or owners may differ from what was merged last. */
+  /** Something came since the last merge. */
   dirty = false;
   mergedAt = 0;
   private mode: MergeMode = 'htp';
   private remembersChanges = false;
   private readonly values = new Uint8Array(SLOTS);
   private readonly owners = new Uint8Array(SLOTS).fill(NOBODY);
-  private readonly ofOthers = new Uint8Array(SLOTS);
-  private readonly othersOwners = new Uint8Array(SLOTS).fill(NOBODY);
+  /** Levels and owners without this Taxiarch; made when they are first asked for. */
+  private others: { readonly values: Uint8Array; readonly owners: Uint8Array } | undefined;
 
   constructor(
     readonly key: number,
@@ -83,8 +83,9 @@ export class LiveUniverse {
   /** What all but this Taxiarch come to: 512 levels, valid until the next call. */
   levelsOfOthers(now: number, timeout: number): Uint8Array {
     const others: Contender[] = this.contenders(now, timeout).filter((stream) => !stream.origin.own);
-    mergeSlots(others, this.mode, this.ofOthers, this.othersOwners);
-    return this.ofOthers;
+    this.others ??= { values: new Uint8Array(SLOTS), owners: new Uint8Array(SLOTS).fill(NOBODY) };
+    mergeSlots(others, this.mode, this.others.values, this.others.owners);
+    return this.others.values;
   }
 
   /** What each live stream says about one slot (0–511), highest priority first. */

@@ -1,0 +1,11 @@
+/** A bare Node socket that counts what it takes. Argument: port. Prints the count once a second. */
+import { createSocket } from 'node:dgram';
+
+let heard = 0;
+const socket = createSocket({ type: 'udp4', reuseAddr: true });
+socket.on('message', () => (heard += 1));
+socket.bind(Number(process.argv[2]), '127.0.0.1', () => {
+  socket.setRecvBufferSize(4 * 1024 * 1024);
+  process.stdout.write('ready\n');
+});
+process.on('message', () => process.send(heard));

@@ -1,0 +1,68 @@
+/** What a browser must fetch before the first screen stands, beside a bare Expo Router page with a chart. */
+import { spawnSync } from 'node:child_process';
+import { mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
+import { expoEnvironment, out, root } from '../build.mjs';
+import { ratio, verdict } from './server.mjs';
+
+const BARE = {
+  'package.json': JSON.stringify({ name: 'bare', version: '1.0.0', main: 'expo-router/entry' }),
+  'app.json': JSON.stringify({
+    expo: {
+      name: 'bare',
+      slug: 'bare',
+      scheme: 'bare',
+      web: { bundler: 'metro', output: 'single' },
+      plugins: ['expo-router'],
+    },
+  }),
+  'babel.config.js': `module.exports = () => ({ presets: ['babel-preset-expo'] });`,
+  'src/app/index.js': `import { View } from 'react-native';
+import { LineChart } from 'react-native-chart-kit';
+export default () => <View><LineChart data={{ labels: ['a'], datasets: [{ data: [1, 2] }] }} width={300} height={200} chartConfig={{ color: () => 'black' }} /></View>;`,
+};
+
+function* filesOf(folder) {
+  for (const entry of readdirSync(folder, { withFileTypes: true }))
+    if (entry.isDirectory()) yield* filesOf(join(folder, entry.name));
+    else yield join(folder, entry.name);
+}
+
+/** Bytes of page, scripts and styles, gzipped; fonts as they are. */
+function loadOf(folder) {
+  let bytes = 0;
+  for (const path of filesOf(folder)) {
+    if (/\.(html|js|css)$/.test(path)) bytes += gzipSync(readFileSync(path)).length;
+    else if (/fonts.*\.woff2$/.test(path)) bytes += readFileSync(path).length;
+  }
+  return bytes;
+}
+
+export async function measure() {
+  const project = join(root, 'apps/bare-page');
+  const built = join(out, 'bare');
+  try {
+    for (const [name, text] of Object.entries(BARE)) {
+      mkdirSync(join(project, name, '..'), { recursive: true });
+      writeFileSync(join(project, name), text);
+    }
+    const run = spawnSync(
+      process.execPath,
+      [join(root, 'node_modules/expo/bin/cli'), 'export', '-p', 'web', '--output-dir', built],
+      {
+        cwd: project,
+        env: expoEnvironment(),
+        encoding: 'utf8',
+      },
+    );
+    if (run.status !== 0) return [`the bare page could not be built: ${run.stderr.slice(-400)}`];
+  } finally {
+    rmSync(project, { recursive: true, force: true });
+  }
+  const bare = loadOf(built);
+  const ours = loadOf(join(out, 'client'));
+  return [
+    `first load ${(ours / 1024).toFixed(0)} KB with fonts, bare page with a chart ${(bare / 1024).toFixed(0)} KB: ratio ${ratio(ours, bare)} (at most 1.8: ${verdict(ours / bare <= 1.8)})`,
+  ];
+}
