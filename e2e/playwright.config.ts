@@ -18,6 +18,6 @@ export default defineConfig({
   projects: [
     { name: 'phone', testIgnore: /screens/, use: { viewport: { width: 390, height: 844 } } },
     { name: 'wide', testIgnore: /screens/, use: { viewport: { width: 1280, height: 800 } } },
-    { name: 'screens', testMatch: /screens/ },
+    ...(process.env['SCREENS'] ? [{ name: 'screens', testMatch: /screens/ }] : []),
   ],
 });

@@ -8,6 +8,7 @@ const here = dirname(fileURLToPath(import.meta.url));
 const BARE_PORT = 37000;
 const BLAST_MS = 4000;
 const ROUNDS = 3;
+const SETTLE_MS = 10_000;
 
 /** Runs the sender; resolves to the number of packets it sent. */
 const send = (port, universes, rate, ms) =>
@@ -50,8 +51,10 @@ export async function measure() {
 
   // A fresh engine, so that no stream begins where the blast left off.
   const fresh = await startServer();
+  // The database's own code is still being compiled in the background for some seconds.
+  await wait(SETTLE_MS);
   const sent = await send(ports.sacn, 2000, 44, 10_000);
-  await wait(1500);
+  await wait(1800);
   const after = await streams();
   await fresh.stop();
   const heard = total(after, 'packets');

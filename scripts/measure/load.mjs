@@ -17,7 +17,8 @@ const BARE = {
       plugins: ['expo-router'],
     },
   }),
-  'babel.config.js': `module.exports = () => ({ presets: ['babel-preset-expo'] });`,
+  'metro.config.js': `module.exports = require('expo/metro-config').getDefaultConfig(__dirname);`,
+  'babel.config.js': `module.exports = (api) => { api.cache(true); return { presets: ['babel-preset-expo'] }; };`,
   'src/app/index.js': `import { View } from 'react-native';
 import { LineChart } from 'react-native-chart-kit';
 export default () => <View><LineChart data={{ labels: ['a'], datasets: [{ data: [1, 2] }] }} width={300} height={200} chartConfig={{ color: () => 'black' }} /></View>;`,
@@ -56,7 +57,7 @@ export async function measure() {
         encoding: 'utf8',
       },
     );
-    if (run.status !== 0) return [`the bare page could not be built: ${run.stderr.slice(-400)}`];
+    if (run.status !== 0) return [`the bare page could not be built: ${run.stderr.slice(0, 600)}`];
   } finally {
     rmSync(project, { recursive: true, force: true });
   }

@@ -28,7 +28,7 @@ const WATCHED_MS = 8;
 const UNWATCHED_MS = 100;
 const SWEEP_MS = 250;
 const REPORT_MS = 500;
-const UNIVERSES_A_REPORT = 256;
+const UNIVERSES_A_REPORT = 1024;
 const INTERFACES_MS = 1000;
 /** Trouble that did not come again in this time is over. */
 const TROUBLE_MS = 5000;
@@ -60,7 +60,7 @@ export class Engine {
       (key, row, shared) => new LiveUniverse(key, row, shared),
       setup.cid,
       {
-        onUniverse: ({ key, row }) => tell({ type: 'row', key, row }),
+        onUniverse: ({ key, row }) => this.newRows.push([key, row]),
         onDiscovered: (universes) => universes.forEach((universe) => void this.sockets.join(universe)),
         onPoll: (poll, address) => this.answerPoll(poll, address),
         onPollReply: (reply, address, now) => {
@@ -145,8 +145,15 @@ export class Engine {
     return this.moving;
   }
 
+  /** Rows not yet told: a thousand universes that begin at once are one message, not a thousand. */
+  private newRows: [number, number][] = [];
+
   private mergeDue(): void {
     const now = clock();
+    if (this.newRows.length > 0) {
+      this.tell({ type: 'rows', rows: this.newRows });
+      this.newRows = [];
+    }
     for (const universe of this.ingest.universes) {
       if (!universe.dirty) continue;
       if (this.watched.has(universe.key) || now - universe.mergedAt >= UNWATCHED_MS)

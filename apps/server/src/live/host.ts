@@ -61,8 +61,8 @@ export class LiveHost {
 
   private handle(message: Exclude<FromEngine, { type: 'ready' | 'failed' }>): void {
     switch (message.type) {
-      case 'row':
-        this.rows.set(message.key, message.row);
+      case 'rows':
+        for (const [key, row] of message.rows) this.rows.set(key, row);
         return;
       case 'report':
         for (const universe of message.report.universes) this.universes.set(universe.key, universe);

@@ -67,7 +67,8 @@ export interface EngineReport {
 export type FromEngine =
   | { readonly type: 'ready' }
   | { readonly type: 'failed'; readonly why: string }
-  | { readonly type: 'row'; readonly key: number; readonly row: number }
+  /** Pairs of key and row in the shared levels */
+  | { readonly type: 'rows'; readonly rows: readonly (readonly [number, number])[] }
   | { readonly type: 'report'; readonly report: EngineReport }
   | {
       readonly type: 'contenders';
