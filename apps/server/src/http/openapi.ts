@@ -241,6 +241,7 @@ const schemas = {
     nodes: list(named('Node')),
     output: named('Output'),
     packetsPerSecond: number,
+    packets: whole,
     rejected: map(whole),
   }),
   Hot: record({ hot: yesNo, by: text }),

@@ -23,12 +23,13 @@ import { warmUp } from './warmUp';
 const EPOCH = performance.timeOrigin;
 const clock = () => performance.now();
 
-/** Universes that somebody looks at are merged this often; all others, and the silent ones, less so. */
+/** Universes that somebody looks at are merged this often; what nobody looks at is not merged at all. */
 const WATCHED_MS = 8;
-const UNWATCHED_MS = 100;
 const SWEEP_MS = 250;
 const REPORT_MS = 500;
-const UNIVERSES_A_REPORT = 1024;
+/** With many universes a report on all of them at once would hold up the packets, so it is made in parts. */
+const REPORT_PARTS = 8;
+const UNIVERSES_A_PART = 128;
 const INTERFACES_MS = 1000;
 /** Trouble that did not come again in this time is over. */
 const TROUBLE_MS = 5000;
@@ -90,7 +91,7 @@ export class Engine {
     await this.followInterface();
     this.every(WATCHED_MS, () => this.mergeDue());
     this.every(SWEEP_MS, () => this.sweep());
-    this.every(REPORT_MS, () => this.tell({ type: 'report', report: this.report() }));
+    this.every(REPORT_MS / REPORT_PARTS, () => this.reportDue());
     this.every(INTERFACES_MS, () => void this.followInterface());
     this.every(ArtNet.POLL_INTERVAL_MS, () => this.poll());
     this.every(Sacn.E131_E131_UNIVERSE_DISCOVERY_INTERVAL_MS, () => this.announce());
@@ -154,10 +155,9 @@ export class Engine {
       this.tell({ type: 'rows', rows: this.newRows });
       this.newRows = [];
     }
-    for (const universe of this.ingest.universes) {
-      if (!universe.dirty) continue;
-      if (this.watched.has(universe.key) || now - universe.mergedAt >= UNWATCHED_MS)
-        universe.merge(now, this.timeoutOf(universe.key));
+    for (const key of this.watched) {
+      const universe = this.ingest.universe(key);
+      if (universe?.dirty) universe.merge(now, this.timeoutOf(key));
     }
     for (const [key, slot] of this.inspected) {
       const contenders = this.ingest.universe(key)?.contendersAt(slot, now, this.timeoutOf(key)) ?? [];
@@ -178,11 +178,21 @@ export class Engine {
     this.said.clear();
   }
 
-  /** The universes whose turn it is; with many of them a report on all would hold up the packets. */
-  private reportUniverses(now: number): EngineUniverse[] {
+  private part = 0;
+  private reportedTo = 0;
+
+  private reportDue(): void {
+    this.part = (this.part + 1) % REPORT_PARTS;
+    const many = this.ingest.universes.length > UNIVERSES_A_PART;
+    if (many || this.part === 0) this.tell({ type: 'universes', universes: this.nextUniverses(clock()) });
+    if (this.part === 0) this.tell({ type: 'report', report: this.report() });
+  }
+
+  /** The universes whose turn it is to be reported. */
+  private nextUniverses(now: number): EngineUniverse[] {
     const all = this.ingest.universes;
     const from = this.reportedTo >= all.length ? 0 : this.reportedTo;
-    this.reportedTo = from + UNIVERSES_A_REPORT;
+    this.reportedTo = from + UNIVERSES_A_PART;
     return all.slice(from, this.reportedTo).map(({ key, streams }) => {
       const timeout = this.timeoutOf(key);
       for (const stream of streams)
@@ -191,8 +201,6 @@ export class Engine {
       return { key, streams: streams.map((stream) => stream.report(now, timeout, EPOCH)) };
     });
   }
-
-  private reportedTo = 0;
 
   private poll(): void {
     if (this.settings.poll) this.sockets.sendFromArtNetPort(encodePoll(), 'broadcast');
@@ -278,10 +286,10 @@ export class Engine {
       listeningSince: this.listeningSince,
       interface: this.inUse,
       trouble: this.troubleNow(now),
-      universes: this.reportUniverses(now),
       nodes: this.nodes.report(now, EPOCH),
       output: this.output.report(rates.sent),
       packetsPerSecond: rates.heard,
+      packets: this.ingest.packets,
       rejected: { ...this.ingest.rejected },
     };
   }

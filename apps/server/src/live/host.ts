@@ -16,7 +16,7 @@ type Asking =
 export class LiveHost {
   readonly levels = new SharedLevels();
   private readonly rows = new Map<number, number>();
-  /** What was last reported of each universe; a report may bring only some of them. */
+  /** What was last reported of each universe; they are reported in parts. */
   private readonly universes = new Map<number, EngineUniverse>();
   private readonly worker: Worker;
   private readonly asked = new Map<number, (refused: string | undefined) => void>();
@@ -64,8 +64,10 @@ export class LiveHost {
       case 'rows':
         for (const [key, row] of message.rows) this.rows.set(key, row);
         return;
+      case 'universes':
+        for (const universe of message.universes) this.universes.set(universe.key, universe);
+        return;
       case 'report':
-        for (const universe of message.report.universes) this.universes.set(universe.key, universe);
         this.lastReport = joinWithPlan(message.report, [...this.universes.values()], this.plan);
         this.onReport(this.lastReport);
         return;

@@ -55,11 +55,10 @@ export interface EngineReport {
   readonly listeningSince: number;
   readonly interface: InterfaceInfo | null;
   readonly trouble: string;
-  /** All of them, or with many of them those whose turn it is */
-  readonly universes: readonly EngineUniverse[];
   readonly nodes: readonly NodeReport[];
   readonly output: OutputReport;
   readonly packetsPerSecond: number;
+  readonly packets: number;
   readonly rejected: Readonly<Record<string, number>>;
 }
 
@@ -69,6 +68,8 @@ export type FromEngine =
   | { readonly type: 'failed'; readonly why: string }
   /** Pairs of key and row in the shared levels */
   | { readonly type: 'rows'; readonly rows: readonly (readonly [number, number])[] }
+  /** Some of the universes, or all if they are few */
+  | { readonly type: 'universes'; readonly universes: readonly EngineUniverse[] }
   | { readonly type: 'report'; readonly report: EngineReport }
   | {
       readonly type: 'contenders';

@@ -12,7 +12,6 @@ export class LiveUniverse {
   readonly streams: Stream[] = [];
   /** Something came since the last merge. */
   dirty = false;
-  mergedAt = 0;
   private mode: MergeMode = 'htp';
   private remembersChanges = false;
   private readonly values = new Uint8Array(SLOTS);
@@ -75,7 +74,6 @@ export class LiveUniverse {
 
   merge(now: number, timeout: number): void {
     this.dirty = false;
-    this.mergedAt = now;
     mergeSlots(this.contenders(now, timeout), this.mode, this.values, this.owners);
     this.shared.write(this.row, this.values, this.owners);
   }

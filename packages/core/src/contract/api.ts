@@ -180,6 +180,8 @@ export interface LiveReport {
   readonly nodes: readonly NodeReport[];
   readonly output: OutputReport;
   readonly packetsPerSecond: number;
+  /** Packets taken in since start */
+  readonly packets: number;
   /** Packets that were none we read, since start, by reason. */
   readonly rejected: Readonly<Record<string, number>>;
 }
