@@ -15,6 +15,7 @@ module.exports = {
     node('core', 'packages/core/src'),
     node('server', 'apps/server/src'),
     node('standins', 'apps/standins/src'),
+    node('scripts', 'scripts'),
     {
       displayName: 'client',
       preset: 'jest-expo/web',

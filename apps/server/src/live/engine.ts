@@ -11,7 +11,7 @@ import {
 import type { InterfaceInfo, Settings } from '@taxiarch/core/contract';
 import { Sacn } from '@taxiarch/core/sacn';
 import { Ingest } from './ingest';
-import { broadcastOf, chooseInterface, listInterfaces } from './interfaces';
+import { broadcastOf, chooseInterface, listInterfaces, plainTrouble } from './interfaces';
 import type { EngineReport, EngineSetup, EngineUniverse, FromEngine, ToEngine } from './messages';
 import { NodeTable } from './nodes';
 import { Output, SOURCE_NAME } from './output';
@@ -72,7 +72,7 @@ export class Engine {
     this.sockets = new Sockets(setup.ports, {
       sacn: (bytes, address) => this.ingest.sacn(bytes, address, clock()),
       artnet: (bytes, address, own) => this.ingest.artnet(bytes, address, own, clock()),
-      trouble: (error) => this.trouble(error.message),
+      trouble: (error) => this.trouble(plainTrouble(error)),
     });
     this.output = new Output(setup.cid, outputSettings(setup.settings), {
       levelsOfOthers: (key) => this.ingest.universe(key)!.levelsOfOthers(clock(), this.timeoutOf(key)),
@@ -139,9 +139,10 @@ export class Engine {
     this.inUse = next;
     this.moving = this.moving
       .then(() => this.sockets.use(next))
+      .then(() => this.trouble(''))
       .catch((error: Error) => {
         this.inUse = null;
-        this.trouble(error.message);
+        this.trouble(plainTrouble(error));
       });
     return this.moving;
   }

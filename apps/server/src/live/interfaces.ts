@@ -11,6 +11,23 @@ export function listInterfaces(): InterfaceInfo[] {
   );
 }
 
+/** What a socket's error means to a person, and what to look at. */
+export function plainTrouble(error: NodeJS.ErrnoException): string {
+  switch (error.code) {
+    case 'ENETUNREACH':
+    case 'EHOSTUNREACH':
+    case 'ENETDOWN':
+      return 'The network cannot be reached by the interface in use. Look at its cable, or choose another.';
+    case 'EADDRNOTAVAIL':
+      return 'The address of the interface in use is gone from this computer. Look at its cable, or choose another.';
+    case 'EACCES':
+    case 'EPERM':
+      return 'This computer does not let Taxiarch send there. Look at its firewall.';
+    default:
+      return `The network refused to work: ${error.message}. Look at the interface in use.`;
+  }
+}
+
 const WIRED = /^(en|eth|Ethernet)/i;
 
 /**

@@ -1,0 +1,103 @@
+/** `npm start` as a person runs it: what it says, how it ends, and that it leaves nothing behind. */
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:http';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+
+jest.setTimeout(90_000);
+
+const START = resolve(__dirname, 'start.mjs');
+const PORT = 28_630;
+const UDP = ['--sacn-port', '28568', '--artnet-port', '28454', '--panel-port', '28763'];
+const newFolder = () => mkdtempSync(join(tmpdir(), 'taxiarch-start-'));
+
+function start(
+  folder: string,
+  more: readonly string[] = [],
+): { child: ChildProcess; said: () => string; ended: Promise<number | null> } {
+  let text = '';
+  const child = spawn(process.execPath, [START, '--port', String(PORT), '--data', folder, ...UDP, ...more], {
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
+  for (const stream of [child.stdout!, child.stderr!]) stream.on('data', (piece) => (text += String(piece)));
+  return { child, said: () => text, ended: new Promise((done) => child.once('exit', done)) };
+}
+
+/** Processes whose command line names this folder or these ports. */
+function leftBehind(): string[] {
+  return readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name) && Number(name) !== process.pid)
+    .flatMap((pid) => {
+      try {
+        const line = readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ');
+        return line.includes('28568') ? [line] : [];
+      } catch {
+        return [];
+      }
+    });
+}
+
+const until = async (met: () => boolean) => {
+  for (let i = 0; i < 600 && !met(); i += 1) await new Promise((done) => setTimeout(done, 50));
+};
+
+test('it prints one address when everything answers, and Ctrl-C leaves no process', async () => {
+  const folder = newFolder();
+  const { child, said, ended } = start(folder);
+  await until(() => said().includes('is ready:'));
+  expect(said()).toBe(`Taxiarch is ready: http://127.0.0.1:${PORT}\n`);
+  expect((await fetch(`http://127.0.0.1:${PORT}/`)).status).toBe(200);
+  expect((await fetch('http://127.0.0.31:28763/ports')).status).toBe(200);
+
+  const fresh = start(folder, ['--fresh', '--yes']);
+  expect(await fresh.ended).toBe(1);
+  expect(fresh.said()).toMatch(/is open in another Taxiarch/);
+
+  child.kill('SIGINT');
+  expect(await ended).toBe(0);
+  expect(leftBehind()).toEqual([]);
+
+  const asking = start(folder, ['--fresh']);
+  expect(await asking.ended).toBe(1);
+  expect(asking.said()).toMatch(/There is a show in .*add --yes/);
+  expect(readdirSync(folder)).toContain('journal.jsonl');
+  rmSync(folder, { recursive: true, force: true });
+});
+
+test('killed outright, it takes server and stand-ins with it', async () => {
+  const folder = newFolder();
+  const { child, said, ended } = start(folder);
+  await until(() => said().includes('is ready:'));
+  child.kill('SIGKILL');
+  await ended;
+  await until(() => leftBehind().length === 0);
+  expect(leftBehind()).toEqual([]);
+  rmSync(folder, { recursive: true, force: true });
+});
+
+test('a used port is one sentence, and nothing goes on running', async () => {
+  const folder = newFolder();
+  const other = createServer().listen(PORT, '127.0.0.1');
+  const { said, ended } = start(folder);
+  expect(await ended).toBe(1);
+  expect(said()).toBe(`TCP port ${PORT} is used by another program. Close it, or choose another port with --port.\n`);
+  expect(leftBehind()).toEqual([]);
+  other.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+test('a folder that cannot be one is a sentence', async () => {
+  const folder = newFolder();
+  writeFileSync(join(folder, 'file'), '');
+  const { said, ended } = start(join(folder, 'file', 'data'));
+  expect(await ended).toBe(1);
+  expect(said()).toMatch(/^The data folder .* cannot be written\. Choose another with --data/);
+  rmSync(folder, { recursive: true, force: true });
+});
+
+test('options that it does not know, and asking for help', () => {
+  const run = (...args: string[]) => spawnSync(process.execPath, [START, ...args], { encoding: 'utf8' });
+  expect(run('--help')).toMatchObject({ status: 0, stdout: expect.stringContaining('--no-standins') });
+  expect(run('--louder')).toMatchObject({ status: 1, stderr: expect.stringContaining("'--louder'") });
+});
