@@ -4,7 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { BRIDGE_DESK, api, open, panel } from './whole';
+import { BRIDGE_DESK, api, makeSafe, open, panel } from './whole';
 
 const BUILD = resolve(__dirname, '../.build');
 
@@ -115,6 +115,45 @@ test('show: theme, history, settings that are refused in a sentence', async ({ p
   await page.getByRole('radio', { name: 'System' }).click();
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'backstage');
   await expect(page.getByText(/this computer only, reaches no other machine, in use/)).toBeVisible();
+});
+
+test('one place is chosen once, and every list of lamps is held to it', async ({ page }) => {
+  await open(page, '/rig');
+  await page.getByLabel('Place').selectOption('Funnel');
+  await expect(page.getByText('36 lamps')).toBeVisible();
+  await page.getByRole('link', { name: 'Prove' }).click();
+  await page.getByRole('button', { name: 'Choose 36 shown' }).click();
+  await expect(page.getByText('36 lamps chosen.')).toBeVisible();
+  await page.getByLabel('Place').selectOption('All places');
+  await expect(page.getByRole('button', { name: 'Choose 420 shown' })).toBeVisible();
+});
+
+test('a number in the sentence leads to what it counts', async ({ page }) => {
+  await open(page, '/listen');
+  await page.getByRole('link', { name: '1 silent' }).click();
+  await expect(page.getByRole('link', { name: /Funnel pixels, silent/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /Quay, steady/ })).toHaveCount(0);
+});
+
+test('an address that leads nowhere says so, within the frame', async ({ page }) => {
+  await open(page, '/nowhere');
+  await expect(page.getByText(/There is nothing at this address/)).toBeVisible();
+});
+
+test('what is to stay taken stays when the device goes away', async ({ page, context }) => {
+  await open(page, '/show');
+  await page.getByRole('radiogroup', { name: 'Stay taken' }).getByRole('radio', { name: 'Yes' }).click();
+  await page.getByRole('button', { name: 'Make hot' }).click();
+  await page.getByRole('link', { name: 'Listen' }).click();
+  await page.getByRole('link', { name: /Quay, steady/ }).click();
+  await page.getByRole('button', { name: /^Slot 1, / }).click();
+  await page.getByRole('button', { name: 'Take 8/1' }).click();
+  const holds = async () => (await api<{ holds: { stay: boolean }[] }>('/api/output')).holds.map(({ stay }) => stay);
+  await expect.poll(holds).toEqual([true]);
+  await context.close();
+  await new Promise((done) => setTimeout(done, 6500));
+  expect(await holds()).toEqual([true]);
+  await makeSafe();
 });
 
 test('the server goes: the strip says so, and heals by itself when it is back', async ({ page }) => {

@@ -12,7 +12,7 @@ import {
   type UniverseFrame,
 } from '@taxiarch/core/contract';
 import type { Edit } from '@taxiarch/core/show';
-import { clientId } from './person';
+import { clientId } from './client';
 
 type Listener<T> = (value: T) => void;
 

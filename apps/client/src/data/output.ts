@@ -4,13 +4,19 @@ import { wireKey } from '@taxiarch/core/address';
 import type { Universe } from '@taxiarch/core/show';
 import { post } from './api';
 import { feed } from './feed';
-import { clientId, personName } from './person';
+import { clientId } from './client';
+import { personName, staysTaken } from './kept';
 
-export const makeHot = (hot: boolean) => post<OutputReport>('/api/output/hot', { hot, by: personName() });
+export const makeHot = (hot: boolean) => post<OutputReport>('/api/output/hot', { hot, by: personName.read() });
 
 /** Takes slots at levels; keys are addresses or runs, as in `3/1-24`. */
-export const take = (slots: Readonly<Record<string, number>>, stay = false) =>
-  post<OutputReport>('/api/output/take', { client: clientId, by: personName(), slots, stay });
+export const take = (slots: Readonly<Record<string, number>>) =>
+  post<OutputReport>('/api/output/take', {
+    client: clientId,
+    by: personName.read(),
+    slots,
+    stay: staysTaken.read() === 'yes',
+  });
 
 /** Gives back some of what this page took; all of it if `slots` is left out. */
 export const giveBack = (slots?: readonly string[]) =>

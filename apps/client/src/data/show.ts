@@ -6,7 +6,7 @@ import { Patch } from '@taxiarch/core/patch';
 import { applyToRecords, emptyShow, type Edit, type ProposedChange, type ShowRecords } from '@taxiarch/core/show';
 import { get, post } from './api';
 import { feed } from './feed';
-import { personName } from './person';
+import { personName } from './kept';
 
 const SHOW = '/api/show';
 const NOTHING = emptyShow();
@@ -55,19 +55,19 @@ export function useShow(): Show {
   return useMemo(() => ({ records, patch: patchOf(records), loaded: data !== undefined }), [records, data]);
 }
 
-const historyKey = () => `/api/history?author=${encodeURIComponent(personName())}`;
+const historyKey = () => `/api/history?author=${encodeURIComponent(personName.read())}`;
 
 export const useHistory = () => useSWR<HistoryReply>(historyKey(), get).data;
 
 /** Sends an edit through the one door; rejects with a Refusal whose message can be shown. */
 export async function propose(sentence: string, changes: readonly ProposedChange[]): Promise<Edit> {
-  const edit = await post<Edit>('/api/edits', { author: personName(), sentence, changes });
+  const edit = await post<Edit>('/api/edits', { author: personName.read(), sentence, changes });
   follow(edit);
   return edit;
 }
 
 export async function takeBack(way: 'undo' | 'redo'): Promise<Edit> {
-  const edit = await post<Edit>(`/api/${way}`, { author: personName() });
+  const edit = await post<Edit>(`/api/${way}`, { author: personName.read() });
   follow(edit);
   return edit;
 }

@@ -1,25 +1,42 @@
 /** Every universe, planned or heard, in one list with how it stands. */
-import { usePathname, type Href } from 'expo-router';
+import { useLocalSearchParams, usePathname, type Href } from 'expo-router';
+import { Fragment } from 'react';
 import { FlatList, View } from 'react-native';
 import { formatWire } from '@taxiarch/core/address';
 import type { LiveReport, UniverseReport } from '@taxiarch/core/contract';
 import { pennantOf, type StreamState } from '@taxiarch/core/flow';
 import { useLive } from '@/data/live';
 import { useShow } from '@/data/show';
-import { PennantFlag, Row, Screen, Sentence, StateWord, Text, count } from '@/ui';
+import { PennantFlag, Row, Screen, Sentence, SentenceLink, StateWord, Text, count } from '@/ui';
 import { tokenOf } from './universes';
 
 const UNEASY: readonly StreamState[] = ['contested', 'ragged', 'silent', 'stray'];
 
-/** “12 of 13 universes steady. 1 silent.” */
-export function standingSentence(live: LiveReport | undefined): string {
-  if (!live) return 'Listening…';
-  if (live.universes.length === 0) return 'Nothing is planned, and nothing is heard.';
+const hrefOf = (state: StreamState | 'all') => (state === 'all' ? '/listen' : `/listen?state=${state}`) as Href;
+
+/** “12 of 13 universes steady. 1 silent.” Each number leads to those that it counts. */
+function StandingSentence({ live }: { live: LiveReport | undefined }) {
+  if (!live) return <Sentence>Listening…</Sentence>;
+  if (live.universes.length === 0) return <Sentence>Nothing is planned, and nothing is heard.</Sentence>;
   const planned = live.universes.filter(({ show }) => show !== null);
   const steady = planned.filter(({ state }) => state === 'steady').length;
-  const others = UNEASY.map((state) => [live.universes.filter((one) => one.state === state).length, state] as const);
-  const rest = others.filter(([number]) => number > 0).map(([number, state]) => `${number} ${state}`);
-  return `${steady} of ${count(planned.length, 'universe')} steady.${rest.length > 0 ? ` ${rest.join(', ')}.` : ''}`;
+  const uneasy = UNEASY.map((state) => [live.universes.filter((one) => one.state === state).length, state] as const);
+  const rest = uneasy.filter(([number]) => number > 0);
+  return (
+    <Sentence>
+      <SentenceLink href={hrefOf('steady')}>{steady}</SentenceLink> of{' '}
+      <SentenceLink href={hrefOf('all')}>{count(planned.length, 'universe')}</SentenceLink> steady.
+      {rest.map(([number, state], i) => (
+        <Fragment key={state}>
+          {i === 0 ? ' ' : ', '}
+          <SentenceLink href={hrefOf(state)}>
+            {number} {state}
+          </SentenceLink>
+        </Fragment>
+      ))}
+      {rest.length > 0 && '.'}
+    </Sentence>
+  );
 }
 
 function UniverseRow({ universe, chosen }: { universe: UniverseReport; chosen: boolean }) {
@@ -53,16 +70,18 @@ function UniverseRow({ universe, chosen }: { universe: UniverseReport; chosen: b
 export function UniverseList() {
   const live = useLive();
   const here = usePathname();
+  const { state } = useLocalSearchParams<{ state?: string }>();
+  const shown = live?.universes.filter((one) => state === undefined || one.state === state) ?? [];
   return (
-    <Screen fixed sentence={<Sentence>{standingSentence(live)}</Sentence>}>
+    <Screen fixed sentence={<StandingSentence live={live} />}>
       <FlatList
-        data={live?.universes ?? []}
+        data={shown}
         keyExtractor={({ key }) => String(key)}
         renderItem={({ item }) => <UniverseRow universe={item} chosen={here === `/listen/${tokenOf(item)}`} />}
         ListEmptyComponent={
           <Text kind="soft" className="px-4 py-3">
-            Universes appear here as soon as they are planned or heard. If a console sends and nothing comes, look at
-            which interface is in use: tap the show’s name above.
+            {state !== undefined && `No universe is ${state} now. `}Universes appear here as soon as they are planned or
+            heard. If a console sends and nothing comes, look at which interface is in use: tap the show’s name above.
           </Text>
         }
       />

@@ -1,10 +1,11 @@
 /** Choosing lamps for a walk: all of a place, or one by one. */
 import Check from 'lucide-react-native/icons/check';
 import { useMemo, useState } from 'react';
-import { FlatList, Pressable, ScrollView, View } from 'react-native';
+import { FlatList, Pressable, View } from 'react-native';
 import { formatAddress } from '@taxiarch/core/address';
 import { matchesWords } from '@taxiarch/core/jump';
 import type { Lamp } from '@taxiarch/core/show';
+import { placeFilter, useKept } from '@/data/kept';
 import { useShow } from '@/data/show';
 import { Button, Field, Screen, Sentence, Text, count, useColour } from '@/ui';
 import { chooseLamps, toggleLamp, useChosenLamps } from './choice';
@@ -38,7 +39,7 @@ function PickRow({ lamp, on }: { lamp: Lamp; on: boolean }) {
 export function LampPicker({ onBegin }: { onBegin: () => void }) {
   const { records } = useShow();
   const [query, setQuery] = useState('');
-  const [place, setPlace] = useState<string | null>(null);
+  const place = useKept(placeFilter);
   const chosen = useChosenLamps();
   const chosenSet = useMemo(() => new Set(chosen), [chosen]);
   const lamps = useMemo(
@@ -46,13 +47,12 @@ export function LampPicker({ onBegin }: { onBegin: () => void }) {
       records.lamp
         .filter(
           (lamp) =>
-            (place === null || lamp.placeId === place) &&
+            (place === '' || lamp.placeId === place) &&
             (query === '' || matchesWords(`${lamp.number} ${lamp.name}`, query)),
         )
         .sort((a, b) => a.number - b.number),
     [records.lamp, place, query],
   );
-  const places = [...records.place].sort((a, b) => a.order - b.order);
   return (
     <Screen
       fixed
@@ -81,19 +81,6 @@ export function LampPicker({ onBegin }: { onBegin: () => void }) {
           value={query}
           onChange={setQuery}
         />
-        <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerClassName="gap-2">
-          {[{ id: null, name: 'All places' }, ...places].map(({ id, name }) => (
-            <Pressable
-              key={name}
-              role="button"
-              aria-pressed={place === id}
-              onPress={() => setPlace(id)}
-              className={`h-10 justify-center rounded border px-3 ${place === id ? 'border-press bg-raised' : 'border-line'}`}
-            >
-              <Text kind={place === id ? 'strong' : 'soft'}>{name}</Text>
-            </Pressable>
-          ))}
-        </ScrollView>
       </View>
       <FlatList
         data={lamps}

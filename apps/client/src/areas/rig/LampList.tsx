@@ -5,9 +5,9 @@ import { FlatList, View } from 'react-native';
 import { formatAddress } from '@taxiarch/core/address';
 import { matchesWords } from '@taxiarch/core/jump';
 import type { PatchedLamp } from '@taxiarch/core/patch';
-import type { ShowRecords } from '@taxiarch/core/show';
+import { placeFilter, useKept } from '@/data/kept';
 import { useShow, type Show } from '@/data/show';
-import { Choice, Field, Row, Screen, Sentence, Text, count } from '@/ui';
+import { Choice, Field, Row, Screen, Sentence, SentenceLink, Text, count } from '@/ui';
 
 const ORDERS = [
   { value: 'universe', label: 'By universe' },
@@ -33,10 +33,14 @@ function groupsOf({ records, patch }: Show, order: Order): { title: string; lamp
   }));
 }
 
-function itemsOf(show: Show, order: Order, query: string): Item[] {
+function itemsOf(show: Show, order: Order, query: string, place: string): Item[] {
   const fits = ({ lamp, type, mode }: PatchedLamp) =>
-    query === '' ||
-    matchesWords(`${lamp.number} ${lamp.name} ${type.maker} ${type.name} ${mode.name} ${formatAddress(lamp)}`, query);
+    (place === '' || lamp.placeId === place) &&
+    (query === '' ||
+      matchesWords(
+        `${lamp.number} ${lamp.name} ${type.maker} ${type.name} ${mode.name} ${formatAddress(lamp)}`,
+        query,
+      ));
   return groupsOf(show, order).flatMap(({ title, lamps }) => {
     const shown = lamps.filter(fits);
     if (shown.length === 0) return [];
@@ -47,21 +51,22 @@ function itemsOf(show: Show, order: Order, query: string): Item[] {
   });
 }
 
-/** “416 lamps on 12 universes. 2 overlap.” */
-function rigSentence({ lamp }: ShowRecords, { patch, loaded }: Show): string {
-  if (!loaded) return 'Reading the show…';
-  if (lamp.length === 0) return 'No lamps yet.';
+/** “420 lamps on 12 universes. No addresses collide.” */
+function RigSentence({ records: { lamp }, patch, loaded }: Show) {
+  if (!loaded) return <Sentence>Reading the show…</Sentence>;
+  if (lamp.length === 0) return <Sentence>No lamps yet.</Sentence>;
   const findings = patch.findings();
   const overlaps = findings.filter(({ rule }) => rule === 'overlap').length;
   const past = findings.length - overlaps;
-  return [
-    `${count(lamp.length, 'lamp')} on ${count(patch.universes().length, 'universe')}.`,
-    overlaps === 0 && past === 0 ? 'No addresses collide.' : '',
-    overlaps > 0 ? `${count(overlaps, 'overlap')}.` : '',
-    past > 0 ? `${past} past channel 512.` : '',
-  ]
-    .filter(Boolean)
-    .join(' ');
+  return (
+    <Sentence>
+      {count(lamp.length, 'lamp')} on{' '}
+      <SentenceLink href="/listen">{count(patch.universes().length, 'universe')}</SentenceLink>.
+      {findings.length === 0 && ' No addresses collide.'}
+      {overlaps > 0 && ` ${count(overlaps, 'overlap')}.`}
+      {past > 0 && ` ${past} past channel 512.`}
+    </Sentence>
+  );
 }
 
 function LampRow({ patched, chosen }: { patched: PatchedLamp; chosen: boolean }) {
@@ -87,9 +92,10 @@ export function LampList() {
   const here = usePathname();
   const [order, setOrder] = useState<Order>('universe');
   const [query, setQuery] = useState('');
-  const items = useMemo(() => itemsOf(show, order, query), [show, order, query]);
+  const place = useKept(placeFilter);
+  const items = useMemo(() => itemsOf(show, order, query, place), [show, order, query, place]);
   return (
-    <Screen fixed sentence={<Sentence>{rigSentence(show.records, show)}</Sentence>}>
+    <Screen fixed sentence={<RigSentence {...show} />}>
       <View className="gap-2 px-4 pb-2">
         <Field
           label="Search lamps"
@@ -118,7 +124,9 @@ export function LampList() {
         }
         ListEmptyComponent={
           <Text kind="soft" className="px-4 py-3">
-            {query ? `No lamp fits “${query}”.` : 'The lamps of the show will stand here, with their addresses.'}
+            {query || place
+              ? `No lamp fits ${query ? `“${query}”` : 'here'}${place ? ', in this place' : ''}.`
+              : 'The lamps of the show will stand here, with their addresses.'}
           </Text>
         }
       />

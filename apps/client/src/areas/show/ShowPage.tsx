@@ -5,7 +5,7 @@ import type { Settings } from '@taxiarch/core/contract';
 import { patch } from '@/data/api';
 import { useInterfaces, useLive, useSettings } from '@/data/live';
 import { makeHot } from '@/data/output';
-import { setPersonName, usePersonName } from '@/data/person';
+import { personName, staysTaken, useKept } from '@/data/kept';
 import { takeBack, useHistory, useShow } from '@/data/show';
 import {
   Button,
@@ -90,6 +90,7 @@ function Interfaces({ settings, change }: { settings: Settings; change: (changes
 
 function Sending({ settings, change }: { settings: Settings; change: (changes: Partial<Settings>) => void }) {
   const hot = useLive()?.output.hot ?? false;
+  const stays = useKept(staysTaken);
   return (
     <Section title="Sending">
       <Text>
@@ -107,6 +108,13 @@ function Sending({ settings, change }: { settings: Settings; change: (changes: P
         value={settings.outputPriority}
         max={200}
         onChange={(priority) => change({ outputPriority: Math.max(1, priority) })}
+      />
+      <Text kind="label">Go on sending what I took here when this device goes away</Text>
+      <Choice
+        label="Stay taken"
+        options={YES_NO}
+        value={stays === 'yes' ? 'yes' : 'no'}
+        onChange={(value) => staysTaken.write(value)}
       />
       <Text kind="label">Send Art-Net to the whole subnet (broadcast)</Text>
       <Choice
@@ -135,8 +143,7 @@ function Sending({ settings, change }: { settings: Settings; change: (changes: P
 export function ShowPage() {
   const { records } = useShow();
   const theme = useThemeChoice();
-  const person = usePersonName();
-  const [typedName, setTypedName] = useState(person);
+  const [typedName, setTypedName] = useState(personName.read);
   const { data: settings, mutate } = useSettings();
   const [trouble, setTrouble] = useState('');
   const change = (changes: Partial<Settings>) => {
@@ -165,7 +172,7 @@ export function ShowPage() {
             value={typedName}
             onChange={(text) => {
               setTypedName(text);
-              setPersonName(text);
+              personName.write(text.trim() || 'Technician');
             }}
           />
         </Section>

@@ -7,6 +7,7 @@ import { useShow } from '@/data/show';
 import { Button } from '../Button';
 import { Text } from '../Text';
 import { useWide } from '../wide';
+import { PlaceFilter } from './PlaceFilter';
 
 export function TopLine({ onJump }: { onJump: () => void }) {
   const wide = useWide();
@@ -31,7 +32,8 @@ export function TopLine({ onJump }: { onJump: () => void }) {
           </Text>
         </Pressable>
       </Link>
-      <Button label={wide ? 'Jump to…  /' : 'Jump'} look="plain" icon={Search} onPress={onJump} />
+      <PlaceFilter />
+      <Button label={wide ? 'Jump to…  /' : 'Jump'} look="plain" icon={Search} iconOnly={!wide} onPress={onJump} />
     </View>
   );
 }
