@@ -119,12 +119,12 @@ test('show: theme, history, settings that are refused in a sentence', async ({ p
 
 test('one place is chosen once, and every list of lamps is held to it', async ({ page }) => {
   await open(page, '/rig');
-  await page.getByLabel('Place').selectOption('Funnel');
+  await page.getByLabel('Place', { exact: true }).selectOption('Funnel');
   await expect(page.getByText('36 lamps')).toBeVisible();
   await page.getByRole('link', { name: 'Prove' }).click();
   await page.getByRole('button', { name: 'Choose 36 shown' }).click();
   await expect(page.getByText('36 lamps chosen.')).toBeVisible();
-  await page.getByLabel('Place').selectOption('All places');
+  await page.getByLabel('Place', { exact: true }).selectOption('All places');
   await expect(page.getByRole('button', { name: 'Choose 420 shown' })).toBeVisible();
 });
 

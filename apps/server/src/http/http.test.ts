@@ -1,8 +1,9 @@
 /** The server as a client meets it: edits, conflicts, undo, refusals, and who may come in. */
+import { createSocket } from 'node:dgram';
 import { request as rawRequest } from 'node:http';
 import type { HistoryReply, Problem, ShowReply } from '@taxiarch/core/contract';
 import type { Edit, Lamp } from '@taxiarch/core/show';
-import { ServerProcess, freePort, newFolder, removeFolder, type Reply } from '../testing/serverProcess';
+import { ServerProcess, freePort, newFolder, removeFolder, udpPorts, type Reply } from '../testing/serverProcess';
 
 jest.setTimeout(60_000);
 
@@ -143,6 +144,17 @@ describe('a show', () => {
     expect(third.said).toMatch(/^TCP port \d+ is used by another program\..*--port/);
     removeFolder(other);
   });
+});
+
+test('a UDP port that another program does not share is a sentence', async () => {
+  const other = createSocket('udp4');
+  await new Promise<void>((done) => other.bind(udpPorts.artnet, '0.0.0.0', done));
+  const folder = newFolder();
+  const server = await ServerProcess.start(folder);
+  expect(await server.ended).toBe(1);
+  expect(server.said).toMatch(/^UDP port \d+ is used by another program that does not share it\. Close that program/);
+  other.close();
+  removeFolder(folder);
 });
 
 test('options that make no sense end with a sentence', async () => {

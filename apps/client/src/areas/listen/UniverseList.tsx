@@ -1,5 +1,5 @@
 /** Every universe, planned or heard, in one list with how it stands. */
-import { useLocalSearchParams, usePathname, type Href } from 'expo-router';
+import { useGlobalSearchParams, usePathname, type Href } from 'expo-router';
 import { Fragment } from 'react';
 import { FlatList, View } from 'react-native';
 import { formatWire } from '@taxiarch/core/address';
@@ -70,7 +70,7 @@ function UniverseRow({ universe, chosen }: { universe: UniverseReport; chosen: b
 export function UniverseList() {
   const live = useLive();
   const here = usePathname();
-  const { state } = useLocalSearchParams<{ state?: string }>();
+  const { state } = useGlobalSearchParams<{ state?: string }>();
   const shown = live?.universes.filter((one) => state === undefined || one.state === state) ?? [];
   return (
     <Screen fixed sentence={<StandingSentence live={live} />}>
