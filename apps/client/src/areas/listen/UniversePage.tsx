@@ -13,7 +13,7 @@ import { StreamDetails } from './StreamDetails';
 import { findUniverse, reportOf, usePennants, type NamedUniverse } from './universes';
 import { UNITS, type Unit } from './units';
 
-type View3 = 'bands' | 'plain' | 'streams';
+type Shown = 'bands' | 'plain' | 'streams';
 const VIEWS = [
   { value: 'bands', label: 'By lamp' },
   { value: 'plain', label: 'All 512' },
@@ -39,7 +39,7 @@ function Universe({ universe }: { universe: NamedUniverse }) {
   const { records, patch } = useShow();
   const report = reportOf(useLive(), universe.key);
   const pennants = usePennants(report, records.source);
-  const [view, setView] = useState<View3>('bands');
+  const [view, setView] = useState<Shown>('bands');
   const [unit, setUnit] = useState<Unit>('dmx');
   const channel = Number(asked);
   const chosen = Number.isInteger(channel) && channel >= 1 && channel <= 512 ? channel - 1 : undefined;
