@@ -49,7 +49,8 @@ function* filesBelow(folder) {
     if (entry.name === 'node_modules' || entry.name === 'fonts' || entry.name.startsWith('.expo')) continue;
     const path = join(folder, entry.name);
     if (entry.isDirectory()) yield* filesBelow(path);
-    else if (!/\.test\.tsx?$/.test(entry.name)) yield path;
+    // Tests are not built, and the tools write the -env.d.ts files themselves while they build.
+    else if (!/(\.test\.tsx?|-env\.d\.ts)$/.test(entry.name)) yield path;
   }
 }
 

@@ -10,6 +10,17 @@ jest.setTimeout(90_000);
 const START = resolve(__dirname, 'start.mjs');
 const PORT = 28_630;
 const UDP = ['--sacn-port', '28568', '--artnet-port', '28454', '--panel-port', '28763'];
+/** Ended after each test, whatever came of it. */
+const started: ChildProcess[] = [];
+afterEach(async () => {
+  for (const child of started.splice(0)) {
+    if (child.exitCode !== null || child.signalCode !== null) continue;
+    const ended = new Promise((done) => child.once('exit', done));
+    child.kill('SIGINT');
+    await ended;
+  }
+});
+
 const newFolder = () => mkdtempSync(join(tmpdir(), 'taxiarch-start-'));
 
 function start(
@@ -21,6 +32,7 @@ function start(
     stdio: ['ignore', 'pipe', 'pipe'],
   });
   for (const stream of [child.stdout!, child.stderr!]) stream.on('data', (piece) => (text += String(piece)));
+  started.push(child);
   return { child, said: () => text, ended: new Promise((done) => child.once('exit', done)) };
 }
 
