@@ -54,6 +54,7 @@ export class Engine {
   constructor(
     setup: EngineSetup,
     private readonly tell: (message: FromEngine) => void,
+    earFile: URL,
   ) {
     this.settings = setup.settings;
     this.ingest = new Ingest(
@@ -62,16 +63,16 @@ export class Engine {
       setup.cid,
       {
         onUniverse: ({ key, row }) => this.newRows.push([key, row]),
-        onDiscovered: (universes) => universes.forEach((universe) => void this.sockets.join(universe)),
+        onDiscovered: (universes) => universes.forEach((universe) => this.sockets.join(universe)),
         onPoll: (poll, address) => this.answerPoll(poll, address),
         onPollReply: (reply, address, now) => {
           if (address !== this.inUse?.address) this.nodes.note(reply, address, now);
         },
       },
     );
-    this.sockets = new Sockets(setup.ports, {
-      sacn: (bytes, address) => this.ingest.sacn(bytes, address, clock()),
-      artnet: (bytes, address, own) => this.ingest.artnet(bytes, address, own, clock()),
+    this.sockets = new Sockets(earFile, setup.ports, EPOCH, {
+      sacn: (bytes, address, at) => this.ingest.sacn(bytes, address, at),
+      artnet: (bytes, address, own, at) => this.ingest.artnet(bytes, address, own, at),
       trouble: (error) => this.trouble(plainTrouble(error)),
     });
     this.output = new Output(setup.cid, outputSettings(setup.settings), {
@@ -87,7 +88,7 @@ export class Engine {
   async start(): Promise<void> {
     warmUp();
     await this.sockets.open();
-    void this.sockets.join(Sacn.E131_DISCOVERY_UNIVERSE);
+    this.sockets.join(Sacn.E131_DISCOVERY_UNIVERSE);
     await this.followInterface();
     this.every(WATCHED_MS, () => this.mergeDue());
     this.every(SWEEP_MS, () => this.sweep());
@@ -235,7 +236,7 @@ export class Engine {
       case 'plan':
         for (const { key, merge } of message.universes) {
           this.ingest.universe(key)?.setMode(merge);
-          if (key < wireKey({ protocol: 'artnet', number: 0 })) void this.sockets.join(key);
+          if (key < wireKey({ protocol: 'artnet', number: 0 })) this.sockets.join(key);
         }
         return;
       case 'watch':
@@ -291,7 +292,8 @@ export class Engine {
       output: this.output.report(rates.sent),
       packetsPerSecond: rates.heard,
       packets: this.ingest.packets,
-      rejected: { ...this.ingest.rejected },
+      rejected:
+        this.sockets.lost > 0 ? { ...this.ingest.rejected, 'no-room': this.sockets.lost } : this.ingest.rejected,
     };
   }
 

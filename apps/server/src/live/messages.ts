@@ -8,7 +8,7 @@ import type {
   StreamReport,
 } from '@taxiarch/core/contract';
 import type { MergeMode } from '@taxiarch/core/merge';
-import type { Ports } from './sockets';
+import type { Ports } from './ear';
 import type { TakeOrder } from './output';
 
 export interface EngineSetup {

@@ -1,94 +1,127 @@
-/**
- * The engine's UDP sockets. One pair a protocol: a socket on all addresses for multicast and
- * broadcast, and one on the interface's own address, so that unicast finds us even where
- * another program on this computer shares the port.
- */
-import { createSocket, type Socket } from 'node:dgram';
+/** The engine's side of the network: the thread that receives, and the socket that sends. */
+import type { Socket } from 'node:dgram';
+import { Worker } from 'node:worker_threads';
 import type { InterfaceInfo } from '@taxiarch/core/contract';
 import { multicastGroup } from '@taxiarch/core/address';
+import { bound, type Ports } from './ear';
+import type { EarSetup, FromEar, PlainError, ToEar } from './earThread';
 import { broadcastOf } from './interfaces';
-
-export interface Ports {
-  readonly sacn: number;
-  readonly artnet: number;
-}
+import { PacketRing, addressText, type ReceivedPacket } from './ring';
 
 export interface Receivers {
-  sacn(bytes: Uint8Array, address: string): void;
+  sacn(bytes: Uint8Array, address: string, at: number): void;
   /** `own`: sent by this program itself */
-  artnet(bytes: Uint8Array, address: string, own: boolean): void;
+  artnet(bytes: Uint8Array, address: string, own: boolean, at: number): void;
   /** Something went wrong while the sockets were in use. */
   trouble(error: Error): void;
 }
 
-const RECEIVE_BUFFER = 4 * 1024 * 1024;
-
-function bound(port: number, address: string): Promise<Socket> {
-  return new Promise((resolve, reject) => {
-    const socket = createSocket({ type: 'udp4', reuseAddr: true });
-    socket.once('error', (error) => {
-      socket.close();
-      reject(error);
-    });
-    socket.bind(port, address, () => {
-      socket.removeAllListeners('error');
-      try {
-        socket.setRecvBufferSize(RECEIVE_BUFFER);
-      } catch {
-        // The system allows no more; what it gives has to do.
-      }
-      resolve(socket);
-    });
-  });
-}
+/** Packets taken in before timers and orders have their turn again. */
+const AT_ONCE = 1000;
+/** So many packets waiting make it worth while to look again soon rather than to sleep. */
+const BUSY = 8;
+const LOOK_MS = 2;
+/** Addresses remembered as text; a network with more senders than this begins anew. */
+const MOST_ADDRESSES = 4096;
 
 export class Sockets {
-  private anySacn: Socket | undefined;
-  private anyArtNet: Socket | undefined;
-  private own: Socket[] = [];
+  private readonly ring = new PacketRing();
+  private readonly ear: Worker;
+  private readonly asked = new Map<number, (error: PlainError | undefined) => void>();
+  private asks = 0;
   private sending: Socket | undefined;
-  /** Some systems allow few memberships a socket; further ones are held by these. */
-  private holders: Socket[] = [];
-  private readonly joined = new Set<number>();
-  private readonly wanted = new Set<number>();
+  private sendingPort = 0;
   private using: InterfaceInfo | null = null;
+  private readonly addresses = new Map<number, string>();
   sent = 0;
 
+  /** `epoch`: Unix time in milliseconds from which the engine's clock counts. */
   constructor(
+    earFile: URL,
     private readonly ports: Ports,
+    epoch: number,
     private readonly receivers: Receivers,
-  ) {}
+  ) {
+    this.ear = new Worker(earFile, {
+      workerData: { ports, memory: this.ring.memory, epoch } satisfies EarSetup,
+    });
+    this.ear.on('message', (message: FromEar) => {
+      if (message.type === 'packets') this.look(0);
+      else if (message.type === 'trouble') receivers.trouble(asError(message.error));
+      else this.asked.get(message.ask)?.(message.error);
+    });
+    this.ear.on('error', (error) => receivers.trouble(error));
+    // An empty ring sends its reader to sleep, from which the first packet wakes it.
+    this.drain();
+  }
+
+  /** Waiting for the next look at the ring; meanwhile nobody needs to wake us. */
+  private looking = false;
+
+  private readonly drain = (): void => {
+    this.looking = false;
+    const count = this.ring.drain(AT_ONCE, this.takeIn);
+    if (count === AT_ONCE) this.look(0);
+    // Being woken costs more than many packets: while they come thick, the ring is looked at by the clock.
+    else if (count >= BUSY || !this.ring.sleep()) this.look(LOOK_MS);
+  };
+
+  private look(after: number): void {
+    if (this.looking) return;
+    this.looking = true;
+    if (after === 0) setImmediate(this.drain);
+    else setTimeout(this.drain, after);
+  }
+
+  private readonly takeIn = ({ bytes, protocol, address, port, at }: ReceivedPacket): void => {
+    const from = this.addressOf(address);
+    if (protocol === 'sacn') this.receivers.sacn(bytes, from, at);
+    else this.receivers.artnet(bytes, from, port === this.sendingPort && from === this.using?.address, at);
+  };
+
+  private addressOf(bits: number): string {
+    const known = this.addresses.get(bits);
+    if (known !== undefined) return known;
+    if (this.addresses.size >= MOST_ADDRESSES) this.addresses.clear();
+    const text = addressText(bits);
+    this.addresses.set(bits, text);
+    return text;
+  }
+
+  /** Packets that came while more waited than there is room for. */
+  get lost(): number {
+    return this.ring.lost;
+  }
+
+  private tell(message: ToEar): void {
+    this.ear.postMessage(message);
+  }
+
+  private ask(order: (ask: number) => ToEar): Promise<void> {
+    this.asks += 1;
+    const ask = this.asks;
+    return new Promise((resolve, reject) => {
+      this.asked.set(ask, (error) => {
+        this.asked.delete(ask);
+        if (error) reject(asError(error));
+        else resolve();
+      });
+      this.tell(order(ask));
+    });
+  }
 
   /** Opens what does not depend on an interface; rejects if a port is taken and not shared. */
-  async open(): Promise<void> {
-    this.anySacn = this.listen(await bound(this.ports.sacn, '0.0.0.0'), 'sacn');
-    this.anyArtNet = this.listen(await bound(this.ports.artnet, '0.0.0.0'), 'artnet');
-    this.anyArtNet.setBroadcast(true);
+  open(): Promise<void> {
+    return this.ask((ask) => ({ type: 'open', ask }));
   }
-
-  private listen(socket: Socket, protocol: 'sacn' | 'artnet'): Socket {
-    socket.on('error', (error) => this.receivers.trouble(error));
-    if (protocol === 'sacn') socket.on('message', (bytes, { address }) => this.receivers.sacn(bytes, address));
-    else
-      socket.on('message', (bytes, { address, port }) =>
-        this.receivers.artnet(bytes, address, port === this.sendingPort && address === this.using?.address),
-      );
-    return socket;
-  }
-
-  private sendingPort = 0;
 
   /** Moves to an interface, or to none while it is gone; multicast groups are joined anew. */
   async use(next: InterfaceInfo | null): Promise<void> {
-    for (const socket of [...this.own, ...this.holders, this.sending]) socket?.close();
-    this.own = [];
-    this.holders = [];
+    this.sending?.close();
     this.sending = undefined;
-    for (const universe of this.joined) this.leave(universe);
     this.using = next;
+    await this.ask((ask) => ({ type: 'use', next, ask }));
     if (!next) return;
-    this.own.push(this.listen(await bound(this.ports.sacn, next.address), 'sacn'));
-    this.own.push(this.listen(await bound(this.ports.artnet, next.address), 'artnet'));
     const sending = await bound(0, next.address);
     sending.on('error', (error) => this.receivers.trouble(error));
     sending.setBroadcast(true);
@@ -96,31 +129,11 @@ export class Sockets {
     sending.setMulticastTTL(16);
     this.sendingPort = sending.address().port;
     this.sending = sending;
-    for (const universe of this.wanted) await this.join(universe);
-  }
-
-  private leave(universe: number): void {
-    this.joined.delete(universe);
-    try {
-      this.anySacn?.dropMembership(multicastGroup(universe), this.using?.address);
-    } catch {
-      // Gone with the interface, or held by one of the sockets just closed.
-    }
   }
 
   /** Joins a universe's multicast group, now and after every change of interface. */
-  async join(universe: number): Promise<void> {
-    this.wanted.add(universe);
-    if (!this.using || this.joined.has(universe)) return;
-    this.joined.add(universe);
-    const group = multicastGroup(universe);
-    for (const socket of [this.anySacn!, ...this.holders]) {
-      if (tryJoin(socket, group, this.using.address)) return;
-    }
-    const holder = await bound(0, '0.0.0.0');
-    this.holders.push(holder);
-    if (!tryJoin(holder, group, this.using.address))
-      this.receivers.trouble(new Error(`The system lets no more multicast groups be joined on ${this.using.name}.`));
+  join(universe: number): void {
+    this.tell({ type: 'join', universe });
   }
 
   private send(bytes: Uint8Array, port: number, address: string): void {
@@ -139,25 +152,14 @@ export class Sockets {
 
   /** Sends a poll or its answer from the port that answers are sent to. */
   sendFromArtNetPort(bytes: Uint8Array, to: string | 'broadcast'): void {
-    const socket = this.own[1];
-    if (!socket || !this.using) return;
-    socket.setBroadcast(true);
-    socket.send(bytes, this.ports.artnet, to === 'broadcast' ? broadcastOf(this.using) : to, (error) => {
-      if (error) this.receivers.trouble(error);
-    });
+    if (!this.using) return;
+    this.tell({ type: 'send', bytes, address: to === 'broadcast' ? broadcastOf(this.using) : to });
   }
 
   close(): void {
-    for (const socket of [this.anySacn, this.anyArtNet, this.sending, ...this.own, ...this.holders]) socket?.close();
+    this.sending?.close();
+    this.tell({ type: 'close' });
   }
 }
 
-function tryJoin(socket: Socket, group: string, address: string): boolean {
-  try {
-    socket.addMembership(group, address);
-    return true;
-  } catch (error) {
-    // ENOBUFS: this socket holds as many as the system allows. EADDRINUSE: it holds this one already.
-    return (error as NodeJS.ErrnoException).code === 'EADDRINUSE';
-  }
-}
+const asError = ({ message, code }: PlainError): Error => Object.assign(new Error(message), { code });

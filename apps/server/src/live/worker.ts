@@ -1,22 +1,16 @@
 /** Entry of the engine's thread. */
-import { setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
 import { Engine } from './engine';
+import { goFirst } from './goFirst';
 import type { EngineSetup, FromEngine, ToEngine } from './messages';
 
-/** Packets wait in the system's buffer for some forty milliseconds only; this thread should not be the one to wait. */
-function goFirst(): void {
-  try {
-    // On Linux this is the thread's own priority.
-    if (process.platform === 'linux') setPriority(0, -15);
-  } catch {
-    // Only administrators may; without it a busy computer may cost packets.
-  }
-}
-
-goFirst();
+goFirst(-10);
 const port = parentPort!;
-const engine = new Engine(workerData as EngineSetup, (message: FromEngine) => port.postMessage(message));
+const engine = new Engine(
+  workerData as EngineSetup,
+  (message: FromEngine) => port.postMessage(message),
+  new URL('./ear.mjs', import.meta.url),
+);
 
 port.on('message', (message: ToEngine) => {
   engine.handle(message);

@@ -1,0 +1,130 @@
+/**
+ * The sockets that receive. One pair a protocol: a socket on all addresses for multicast and
+ * broadcast, and one on the interface's own address, so that unicast finds us even where
+ * another program on this computer shares the port.
+ */
+import { createSocket, type Socket } from 'node:dgram';
+import type { InterfaceInfo } from '@taxiarch/core/contract';
+import { multicastGroup, type Protocol } from '@taxiarch/core/address';
+
+export interface Ports {
+  readonly sacn: number;
+  readonly artnet: number;
+}
+
+export interface EarListener {
+  packet(bytes: Uint8Array, protocol: Protocol, address: string, port: number): void;
+  /** Something went wrong while the sockets were in use. */
+  trouble(error: Error): void;
+}
+
+const RECEIVE_BUFFER = 4 * 1024 * 1024;
+
+/** A UDP socket bound to an address and port that others may share; rejects with the system's error. */
+export function bound(port: number, address: string): Promise<Socket> {
+  return new Promise((resolve, reject) => {
+    const socket = createSocket({ type: 'udp4', reuseAddr: true });
+    socket.once('error', (error) => {
+      socket.close();
+      reject(error);
+    });
+    socket.bind(port, address, () => {
+      socket.removeAllListeners('error');
+      try {
+        socket.setRecvBufferSize(RECEIVE_BUFFER);
+      } catch {
+        // The system allows no more; what it gives has to do.
+      }
+      resolve(socket);
+    });
+  });
+}
+
+export class Ear {
+  private anySacn: Socket | undefined;
+  private anyArtNet: Socket | undefined;
+  private own: Socket[] = [];
+  /** Some systems allow few memberships a socket; further ones are held by these. */
+  private holders: Socket[] = [];
+  private readonly joined = new Set<number>();
+  private readonly wanted = new Set<number>();
+  private using: InterfaceInfo | null = null;
+
+  constructor(
+    private readonly ports: Ports,
+    private readonly listener: EarListener,
+  ) {}
+
+  /** Opens what does not depend on an interface; rejects if a port is taken and not shared. */
+  async open(): Promise<void> {
+    this.anySacn = this.listen(await bound(this.ports.sacn, '0.0.0.0'), 'sacn');
+    this.anyArtNet = this.listen(await bound(this.ports.artnet, '0.0.0.0'), 'artnet');
+    this.anyArtNet.setBroadcast(true);
+  }
+
+  private listen(socket: Socket, protocol: Protocol): Socket {
+    const { listener } = this;
+    socket.on('error', (error) => listener.trouble(error));
+    socket.on('message', (bytes, { address, port }) => listener.packet(bytes, protocol, address, port));
+    return socket;
+  }
+
+  /** Moves to an interface, or to none while it is gone; multicast groups are joined anew. */
+  async use(next: InterfaceInfo | null): Promise<void> {
+    for (const socket of [...this.own, ...this.holders]) socket.close();
+    this.own = [];
+    this.holders = [];
+    for (const universe of this.joined) this.leave(universe);
+    this.using = next;
+    if (!next) return;
+    this.own.push(this.listen(await bound(this.ports.sacn, next.address), 'sacn'));
+    this.own.push(this.listen(await bound(this.ports.artnet, next.address), 'artnet'));
+    for (const universe of this.wanted) await this.join(universe);
+  }
+
+  private leave(universe: number): void {
+    this.joined.delete(universe);
+    try {
+      this.anySacn?.dropMembership(multicastGroup(universe), this.using?.address);
+    } catch {
+      // Gone with the interface, or held by one of the sockets just closed.
+    }
+  }
+
+  /** Joins a universe's multicast group, now and after every change of interface. */
+  async join(universe: number): Promise<void> {
+    this.wanted.add(universe);
+    if (!this.using || this.joined.has(universe)) return;
+    this.joined.add(universe);
+    const group = multicastGroup(universe);
+    for (const socket of [this.anySacn!, ...this.holders]) {
+      if (tryJoin(socket, group, this.using.address)) return;
+    }
+    const holder = await bound(0, '0.0.0.0');
+    this.holders.push(holder);
+    if (!tryJoin(holder, group, this.using.address))
+      this.listener.trouble(new Error(`The system lets no more multicast groups be joined on ${this.using.name}.`));
+  }
+
+  /** Sends from the port that answers to polls come to (Art-Net 4: 6454 to 6454). */
+  sendFromArtNetPort(bytes: Uint8Array, address: string): void {
+    const socket = this.own[1];
+    if (!socket) return;
+    socket.setBroadcast(true);
+    socket.send(bytes, this.ports.artnet, address, (error) => error && this.listener.trouble(error));
+  }
+
+  close(): void {
+    for (const socket of [this.anySacn, this.anyArtNet, ...this.own, ...this.holders]) socket?.close();
+  }
+}
+
+function tryJoin(socket: Socket, group: string, address: string): boolean {
+  try {
+    socket.addMembership(group, address);
+    return true;
+  } catch (error) {
+    // ENOBUFS: this socket holds as many as the system allows. EADDRINUSE: it holds this one already.
+    return (error as NodeJS.ErrnoException).code === 'EADDRINUSE';
+  }
+}
