@@ -47,7 +47,7 @@ async function openStore(folder: string, demo: boolean): Promise<ShowStore> {
       demo
         ? firstEdit(nightFerry(), 'Began with the demo show, Night Ferry')
         : firstEdit(
-            { ...emptyShow(), show: [{ id: 'show', rev: 0, name: 'New show', about: '' }] },
+            { ...emptyShow(), show: [{ id: 'show', rev: 0, name: 'New show', about: '', file: null }] },
             'Began a new show',
           ),
     );

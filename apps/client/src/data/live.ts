@@ -2,8 +2,10 @@
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import useSWR from 'swr';
 import useSWRSubscription, { type SWRSubscription } from 'swr/subscription';
+import { wireKey, type SlotAddress } from '@taxiarch/core/address';
 import { NOBODY } from '@taxiarch/core/merge';
-import type { ContendersFrame, InterfacesReply, LiveReport, Settings } from '@taxiarch/core/contract';
+import type { ContendersFrame, InterfacesReply, LiveReport, Settings, UniverseFrame } from '@taxiarch/core/contract';
+import type { Universe } from '@taxiarch/core/show';
 import { get } from './api';
 import { feed } from './feed';
 
@@ -30,38 +32,56 @@ export interface SlotNow {
 /** At most this often a page of text is drawn anew with levels. */
 const TEXT_MS = 100;
 
-/** Levels of some slots (0-based) of a universe, for text; slower than a canvas and quick enough to read. */
-export function useSlots(key: number | undefined, slots: readonly number[]): readonly (SlotNow | undefined)[] {
+/** A slot on the wire: its universe's key and its place from 0; no key if its universe is not in the show. */
+export interface WireSlot {
+  readonly key: number | undefined;
+  readonly slot: number;
+}
+
+/** Where addresses of the show are found on the wire. */
+export const onWire = (addresses: readonly SlotAddress[], universes: readonly Universe[]): WireSlot[] =>
+  addresses.map(({ universe, channel }) => {
+    const plan = universes.find((one) => one.number === universe);
+    return { key: plan && wireKey({ protocol: plan.protocol, number: plan.wire }), slot: channel - 1 };
+  });
+
+/** Levels of some slots, of one or several universes, for text; slower than a canvas and quick enough to read. */
+export function useSlots(slots: readonly WireSlot[]): readonly (SlotNow | undefined)[] {
   const [now, setNow] = useState<readonly (SlotNow | undefined)[]>([]);
   const wanted = useRef(slots);
   useEffect(() => {
     wanted.current = slots;
   });
-  const which = slots.join();
+  const which = slots.map(({ key, slot }) => `${key}/${slot}`).join();
   useEffect(() => {
-    if (key === undefined) return;
     let timer: ReturnType<typeof setTimeout> | undefined;
     let shown = 0;
-    const stop = feed.watch(key, (frame) => {
-      const show = () => {
-        timer = undefined;
-        shown = performance.now();
-        setNow(
-          wanted.current.map((slot) => {
-            const owner = frame.owners[slot]!;
-            return { value: frame.values[slot]!, owner: owner === NOBODY ? null : owner };
-          }),
-        );
-      };
-      if (timer !== undefined) clearTimeout(timer);
-      timer = setTimeout(show, Math.max(0, shown + TEXT_MS - performance.now()));
-    });
+    const frames = new Map<number, UniverseFrame>();
+    const show = () => {
+      timer = undefined;
+      shown = performance.now();
+      setNow(
+        wanted.current.map(({ key, slot }) => {
+          const frame = key === undefined ? undefined : frames.get(key);
+          if (!frame) return undefined;
+          const owner = frame.owners[slot]!;
+          return { value: frame.values[slot]!, owner: owner === NOBODY ? null : owner };
+        }),
+      );
+    };
+    const keys = new Set(wanted.current.flatMap(({ key }) => key ?? []));
+    const stops = [...keys].map((key) =>
+      feed.watch(key, (frame) => {
+        frames.set(key, frame);
+        timer ??= setTimeout(show, Math.max(0, shown + TEXT_MS - performance.now()));
+      }),
+    );
     return () => {
       clearTimeout(timer);
-      stop();
+      stops.forEach((stop) => stop());
       setNow([]);
     };
-  }, [key, which]);
+  }, [which]);
   return now;
 }
 

@@ -1,6 +1,6 @@
 /** Taking and giving back from this page. */
 import type { OutputReport } from '@taxiarch/core/contract';
-import { wireKey } from '@taxiarch/core/address';
+import { wireKey, type SlotAddress } from '@taxiarch/core/address';
 import type { Universe } from '@taxiarch/core/show';
 import { post } from './api';
 import { feed } from './feed';
@@ -26,12 +26,18 @@ export const giveBack = (slots?: readonly string[]) =>
 export const giveBackAll = () => post<OutputReport>('/api/output/give-back', {});
 
 /** Changes levels of slots taken here, at the speed of a finger. */
-export function setLevels(universe: Universe, levels: readonly (readonly [channel: number, level: number])[]): void {
-  const key = wireKey({ protocol: universe.protocol, number: universe.wire });
-  feed.sendLevels(
-    key,
-    levels.map(([channel, level]) => [channel - 1, level] as const),
-  );
+export function setLevels(
+  universes: readonly Universe[],
+  levels: readonly (readonly [at: SlotAddress, level: number])[],
+): void {
+  for (const { number, protocol, wire } of universes) {
+    const here = levels.filter(([at]) => at.universe === number);
+    if (here.length > 0)
+      feed.sendLevels(
+        wireKey({ protocol, number: wire }),
+        here.map(([at, level]) => [at.channel - 1, level] as const),
+      );
+  }
 }
 
 /** Whether this page holds a channel. */

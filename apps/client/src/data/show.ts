@@ -2,7 +2,7 @@
 import { useMemo } from 'react';
 import useSWR, { mutate } from 'swr';
 import type { HistoryReply, ShowReply } from '@taxiarch/core/contract';
-import { Patch } from '@taxiarch/core/patch';
+import { Patch, patchFindings, type PatchFinding } from '@taxiarch/core/patch';
 import { applyToRecords, emptyShow, type Edit, type ProposedChange, type ShowRecords } from '@taxiarch/core/show';
 import { get, post } from './api';
 import { feed } from './feed';
@@ -38,12 +38,13 @@ export interface Show {
 }
 
 const patches = new WeakMap<ShowRecords, Patch>();
+const findings = new WeakMap<Patch, PatchFinding[]>();
 
 /** One patch for all screens that look at the same records. */
 function patchOf(records: ShowRecords): Patch {
   let patch = patches.get(records);
   if (!patch) {
-    patch = new Patch(records.lamp, records.type);
+    patch = new Patch(records.lamp, records.type, records.run, records.machine);
     patches.set(records, patch);
   }
   return patch;
@@ -53,6 +54,17 @@ export function useShow(): Show {
   const { data } = useSWR<ShowReply>(SHOW, get);
   const records = data?.records ?? NOTHING;
   return useMemo(() => ({ records, patch: patchOf(records), loaded: data !== undefined }), [records, data]);
+}
+
+/** What the patch finds wrong with itself, found once for all screens. */
+export function useFindings(): readonly PatchFinding[] {
+  const { records, patch } = useShow();
+  let found = findings.get(patch);
+  if (!found) {
+    found = patchFindings(patch, records.universe);
+    findings.set(patch, found);
+  }
+  return found;
 }
 
 const historyKey = () => `/api/history?author=${encodeURIComponent(personName.read())}`;

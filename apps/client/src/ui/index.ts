@@ -15,3 +15,6 @@ export * from './Text';
 export * from './theme';
 export * from './time';
 export * from './wide';
+export * from './Pick';
+export * from './Check';
+export * from './Chips';

@@ -16,6 +16,7 @@ const TABLES: Readonly<Record<Kind, RecordTable>> = {
   lamp: schema.lamp,
   source: schema.source,
   machine: schema.machine,
+  run: schema.run,
 };
 
 /** Rows in one statement; PostgreSQL takes 65,535 parameters. */

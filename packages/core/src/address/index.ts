@@ -1,3 +1,4 @@
 export * from './universe';
 export * from './portAddress';
 export * from './wire';
+export * from './dip';

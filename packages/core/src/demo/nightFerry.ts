@@ -3,8 +3,8 @@
  * People, makers, ship and places are made up; addresses are loopback ones.
  */
 import { footprintOf } from '../fixture';
-import type { FixtureType, Lamp, Machine, Place, ShowRecords, Source, Universe } from '../show';
-import { DEMO_TYPES } from './types';
+import type { FixtureType, Lamp, Machine, PixelRun, Place, ShowRecords, Source, Universe } from '../show';
+import { LIBRARY } from '../library';
 
 const PLACES = [
   'Wheelhouse',
@@ -202,6 +202,9 @@ const BATCHES: readonly Batch[] = [
   { count: 8, type: 'lantern', mode: 'Dimmer', place: 'Quay', name: 'Gangway bulkhead', universe: 12, numberFrom: 721 },
 ];
 
+/** The types that the show uses; the rest of the library waits to be added. */
+const TYPES = LIBRARY.filter((type) => BATCHES.some((batch) => `type-${batch.type}` === type.id));
+
 const UNIVERSE_NAMES = [
   'Foredeck and wheelhouse',
   'Port spots',
@@ -251,7 +254,12 @@ function lamps(types: readonly FixtureType[]): Lamp[] {
         mode: batch.mode,
         universe: batch.universe,
         channel,
+        blocks: [],
         placeId: placeId(batch.place),
+        groups: [`${batch.name}s`],
+        tag: '',
+        twin: null,
+        locked: false,
         ...position(batch.place, i, batch.count),
       };
     });
@@ -313,6 +321,7 @@ const node = (
     protocol: universe <= LAST_SACN ? 'sacn' : 'artnet',
     universe,
   })),
+  controller: null,
 });
 
 const MACHINES: readonly Machine[] = [
@@ -320,6 +329,51 @@ const MACHINES: readonly Machine[] = [
   node('boiler', 'Boiler node', 'Marram Quad 4', '127.0.0.32', 'Engine Room', [6, 9, 10, 11]),
   node('car-deck', 'Car deck node', 'Tern Rack 8', '127.0.0.33', 'Car Deck Port', [2, 3, 4, 5, 7, 8]),
 ];
+
+const CORD_DRIVER: Machine = {
+  id: 'machine-funnel-cords',
+  rev: 0,
+  name: 'Funnel cord driver',
+  model: 'Marram Driver 4',
+  address: '',
+  placeId: placeId('Funnel'),
+  ports: [],
+  controller: { firstUniverse: 13, universes: 2, outputs: 4, channelsPerOutput: 450 },
+};
+
+/** Cords of pixels round the funnel, all in universe 13. */
+const RUNS: readonly (readonly [name: string, count: number, order: string, output: number, reversed: boolean])[] = [
+  ['Funnel rim', 72, 'RGB', 1, false],
+  ['Funnel seam port', 30, 'GRB', 2, false],
+  ['Funnel seam starboard', 30, 'GRB', 3, true],
+  ['Smoke lip', 24, 'RGBW', 4, false],
+];
+
+const runs = (): PixelRun[] =>
+  RUNS.map(([name, count, order, output, reversed], i): PixelRun => {
+    const [x, y, w, l, z] = BOXES.Funnel;
+    const side = i % 2 === 0 ? 0 : w;
+    return {
+      id: `run-${801 + i}`,
+      rev: 0,
+      number: 801 + i,
+      name,
+      count,
+      order,
+      bits: 8,
+      perUniverse: 510,
+      whole: true,
+      start: i === 0 ? { kind: 'controller' } : { kind: 'after' },
+      reversed,
+      nulls: i === 0 ? 1 : 0,
+      nullsSent: false,
+      machineId: CORD_DRIVER.id,
+      output,
+      placeId: placeId('Funnel'),
+      from: { x: x + side, y: y + i * 0.4, z: z + 1 },
+      to: { x: x + side, y: y + l - i * 0.4, z: z + 1 },
+    };
+  });
 
 const places = (): Place[] => PLACES.map((name, i) => ({ id: placeId(name), rev: 0, name, order: i + 1 }));
 
@@ -331,12 +385,14 @@ export const nightFerry = (): ShowRecords => ({
       rev: 0,
       name: 'Night Ferry',
       about: 'A promenade play on the retired car ferry Halcyon Wren, moored at Pellan Quay.',
+      file: null,
     },
   ],
   place: places(),
-  type: DEMO_TYPES,
+  type: TYPES,
   universe: universes(),
-  lamp: lamps(DEMO_TYPES),
+  lamp: lamps(TYPES),
   source: SOURCES,
-  machine: MACHINES,
+  machine: [...MACHINES, CORD_DRIVER],
+  run: runs(),
 });

@@ -1,6 +1,6 @@
 /** What must hold between records. Faults that a person may keep for a while (overlaps, say) are findings, not these. */
 import { applyChanges, type Change, type ShowMaps } from './edit';
-import { KINDS, type FixtureType, type Lamp, type Place, type RecordOf, type Universe } from './records';
+import { KINDS, type FixtureType, type Lamp, type PixelRun, type Place, type RecordOf, type Universe } from './records';
 
 /** Copies only the maps that the changes touch. */
 function withChanges(maps: ShowMaps, changes: readonly Change[]): ShowMaps {
@@ -33,6 +33,14 @@ export function refuseChanges(maps: ShowMaps, changes: readonly Change[]): strin
     for (const machine of after.machine.values() as IterableIterator<RecordOf['machine']>)
       if (machine.placeId !== null && !places.has(machine.placeId))
         return `${machine.name} stands in a place that is not in the show.`;
+  }
+  if (touched.has('run') || touched.has('machine') || touched.has('place')) {
+    for (const run of after.run.values() as IterableIterator<PixelRun>) {
+      if (run.machineId !== null && !after.machine.has(run.machineId))
+        return `The controller that drives run ${run.number} ${run.name} cannot be removed or be missing.`;
+      if (run.placeId !== null && !places.has(run.placeId))
+        return `Run ${run.number} stands in a place that is not in the show.`;
+    }
   }
   if (touched.has('universe')) {
     const numbers = new Set<number>();

@@ -1,6 +1,6 @@
 /** The records of a show. Each has an id of its own and the revision (edit number) that last changed it. */
-import type { Protocol } from '../address';
-import type { FixtureMode } from '../fixture';
+import type { Protocol, SlotAddress } from '../address';
+import type { FixtureKind, FixtureMode } from '../fixture';
 import type { MergeMode } from '../merge';
 
 interface Row {
@@ -13,6 +13,8 @@ interface Row {
 export interface ShowInfo extends Row {
   readonly name: string;
   readonly about: string;
+  /** The rig file (MVR) that the show was last taken from, as a kept file's name, so that its other parts go out again. */
+  readonly file: string | null;
 }
 
 export interface Place extends Row {
@@ -24,8 +26,15 @@ export interface Place extends Row {
 export interface FixtureType extends Row {
   readonly maker: string;
   readonly name: string;
+  readonly kind: FixtureKind;
+  /** The type's file (GDTF) that it was taken from, as a kept file's name; null if it was made here. */
+  readonly file: string | null;
   readonly modes: readonly FixtureMode[];
 }
+
+/** Colours that lamps are marked with, so that people find them again; they mean what people let them mean. */
+export const TAGS = ['', 'red', 'orange', 'yellow', 'green', 'teal', 'violet', 'grey'] as const;
+export type Tag = (typeof TAGS)[number];
 
 export interface Lamp extends Row {
   /** The fixture number that people call it by. */
@@ -38,7 +47,16 @@ export interface Lamp extends Row {
   readonly universe: number;
   /** Start channel, 1–512 */
   readonly channel: number;
+  /** Where its second and further address blocks begin, if its mode has any. */
+  readonly blocks: readonly SlotAddress[];
   readonly placeId: string | null;
+  /** Names of the groups that it is in, outermost first. */
+  readonly groups: readonly string[];
+  readonly tag: Tag;
+  /** Lamps with the same word here share their address on purpose. */
+  readonly twin: string | null;
+  /** Stands fast on the plan. */
+  readonly locked: boolean;
   /** Metres: x to starboard, y to the bow, z up. */
   readonly x: number;
   readonly y: number;
@@ -89,6 +107,17 @@ export interface MachinePort {
   readonly universe: number;
 }
 
+/** What a pixel controller takes and drives. */
+export interface ControllerLimits {
+  /** Show universe at which it begins to listen */
+  readonly firstUniverse: number;
+  /** Most universes that it takes */
+  readonly universes: number;
+  readonly outputs: number;
+  /** Most channels that one output drives */
+  readonly channelsPerOutput: number;
+}
+
 /** A planned node or pixel controller. */
 export interface Machine extends Row {
   readonly name: string;
@@ -96,6 +125,49 @@ export interface Machine extends Row {
   readonly address: string;
   readonly placeId: string | null;
   readonly ports: readonly MachinePort[];
+  /** Null for a machine that drives no pixels. */
+  readonly controller: ControllerLimits | null;
+}
+
+/** Where a run of pixels begins: right after the run before it, at an address, or at its controller's first universe. */
+export type RunStart =
+  | { readonly kind: 'after' }
+  | { readonly kind: 'at'; readonly universe: number; readonly channel: number }
+  | { readonly kind: 'controller' };
+
+export interface Point {
+  readonly x: number;
+  readonly y: number;
+  readonly z: number;
+}
+
+/** A run of pixels on one output of a controller. */
+export interface PixelRun extends Row {
+  /** Shares its numbers with the lamps; runs follow one another in this order. */
+  readonly number: number;
+  readonly name: string;
+  readonly count: number;
+  /** Colours of one pixel in the order in which they are sent: letters of R, G, B, W, A. */
+  readonly order: string;
+  readonly bits: 8 | 16;
+  /** Channels of each universe that are used */
+  readonly perUniverse: 510 | 512;
+  /** Keep each pixel within one universe. */
+  readonly whole: boolean;
+  readonly start: RunStart;
+  /** Pixel 1 is the last one sent. */
+  readonly reversed: boolean;
+  /** Pixels on the wire before the first that is seen; they are dark and count to the output's length. */
+  readonly nulls: number;
+  /** The null pixels take channels too. */
+  readonly nullsSent: boolean;
+  readonly machineId: string | null;
+  /** Output of the controller, from 1 */
+  readonly output: number | null;
+  readonly placeId: string | null;
+  /** Its first and last pixel in metres */
+  readonly from: Point;
+  readonly to: Point;
 }
 
 export interface RecordOf {
@@ -106,6 +178,7 @@ export interface RecordOf {
   universe: Universe;
   source: Source;
   machine: Machine;
+  run: PixelRun;
 }
 
 export type Kind = keyof RecordOf;
@@ -120,6 +193,7 @@ export const KINDS = [
   'lamp',
   'source',
   'machine',
+  'run',
 ] as const satisfies readonly Kind[];
 
 /** Everything a show holds, as lists; the order within a list means nothing. */
@@ -133,4 +207,5 @@ export const emptyShow = (): ShowRecords => ({
   lamp: [],
   source: [],
   machine: [],
+  run: [],
 });

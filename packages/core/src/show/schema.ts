@@ -1,7 +1,8 @@
 /** What a well-formed record looks like. Every record that enters a show passes here, from wherever it comes. */
-import { array, lazy, mixed, number, object, string, ValidationError, type AnySchema } from 'yup';
+import { array, boolean, lazy, mixed, number, object, string, ValidationError, type AnySchema } from 'yup';
 import { PORT_ADDRESS_LAST, SACN_LAST, SHOW_UNIVERSE_LAST, SLOTS } from '../address';
-import { KINDS, PENNANT_CUTS, PENNANT_FILLS, type AnyRecord, type Kind } from './records';
+import { FIXTURE_KINDS } from '../fixture';
+import { KINDS, TAGS, PENNANT_CUTS, PENNANT_FILLS, type AnyRecord, type Kind } from './records';
 import type { ProposedChange, ProposedEdit } from './edit';
 
 const whole = (what: string, first: number, last: number) =>
@@ -52,21 +53,53 @@ const ipv4 = text('The address', 15).matches(
   'The address must be four numbers with dots, as in 10.0.0.21.',
 );
 
+const flag = (what: string) =>
+  boolean().strict().typeError(`${what} must be yes or no.`).required(`${what} is missing.`);
+
+/** Name of a kept file: its SHA-256 in hexadecimal. */
+const keptFile = text('The file', 64)
+  .matches(/^[0-9a-f]{64}$/, 'A kept file is named by 64 hexadecimal digits.')
+  .nullable()
+  .defined('The file is missing.');
+
+const address = object({ universe: showUniverse, channel: whole('The channel', 1, SLOTS) }).noUnknown();
+const point = (what: string) =>
+  object({ x: metres(`${what}, x`), y: metres(`${what}, y`), z: metres(`${what}, z`) }).noUnknown();
+
 const channel = object({
   attribute: name('The attribute'),
   offsets: list('The offsets', whole('An offset', 1, SLOTS), 3).min(1, 'A channel takes at least one slot.'),
   default: whole('The default', 0, 0xffffff),
   highlight: whole('The highlight', 0, 0xffffff),
   cell: number().strict().integer().min(1).optional(),
+  block: number().strict().integer().min(1).max(64).optional(),
+  ranges: array()
+    .strict()
+    .of(
+      object({
+        name: text('The range’s name', 120).defined(),
+        from: whole('A range’s begin', 0, 0xffffff),
+        to: whole('A range’s end', 0, 0xffffff),
+      }).noUnknown(),
+    )
+    .max(256, 'A channel has at most 256 ranges.')
+    .optional(),
 }).noUnknown();
 
 const SCHEMAS: Readonly<Record<Kind, AnySchema>> = {
-  show: object({ ...row, name: name('The show’s name'), about: text('The description', 2000).defined() }),
+  show: object({
+    ...row,
+    name: name('The show’s name'),
+    about: text('The description', 2000).defined(),
+    file: keptFile,
+  }),
   place: object({ ...row, name: name('The place’s name'), order: whole('The order', 0, 100_000) }),
   type: object({
     ...row,
     maker: name('The maker'),
     name: name('The type’s name'),
+    kind: oneOf('The kind', FIXTURE_KINDS),
+    file: keptFile,
     modes: list(
       'The modes',
       object({ name: name('The mode’s name'), channels: list('The channels', channel, SLOTS) }).noUnknown(),
@@ -93,7 +126,12 @@ const SCHEMAS: Readonly<Record<Kind, AnySchema>> = {
     mode: name('The mode'),
     universe: showUniverse,
     channel: whole('The channel', 1, SLOTS),
+    blocks: list('The further addresses', address, 63),
     placeId,
+    groups: list('The groups', name('The group’s name'), 20),
+    tag: string().strict().oneOf(TAGS, 'The tag is not one that we know.').defined('The tag is missing.'),
+    twin: text('The twin', 80).nullable().defined('The twin is missing.'),
+    locked: flag('The lock'),
     x: metres('x'),
     y: metres('y'),
     z: metres('z'),
@@ -126,6 +164,40 @@ const SCHEMAS: Readonly<Record<Kind, AnySchema>> = {
       }).noUnknown(),
       1024,
     ),
+    controller: object({
+      firstUniverse: showUniverse,
+      universes: whole('The universes', 1, 4096),
+      outputs: whole('The outputs', 1, 1024),
+      channelsPerOutput: whole('The channels an output drives', 1, 1_000_000),
+    })
+      .noUnknown()
+      .nullable()
+      .defined('The controller is missing.'),
+  }),
+  run: object({
+    ...row,
+    number: whole('The run’s number', 1, 999_999),
+    name: name('The run’s name'),
+    count: whole('The count of pixels', 1, 20_000),
+    order: text('The order', 5)
+      .matches(/^(?!.*(.).*\1)[RGBWA]{1,5}$/, 'The order is made of the letters R, G, B, W and A, each once at most.')
+      .required('The order is missing.'),
+    bits: number().strict().oneOf([8, 16], 'A colour has 8 or 16 bits.').required(),
+    perUniverse: number().strict().oneOf([510, 512], 'A universe carries 510 or 512 channels of pixels.').required(),
+    whole: flag('Keeping pixels whole'),
+    start: lazy((value: unknown) =>
+      (value as { kind?: unknown } | null)?.kind === 'at'
+        ? object({ kind: oneOf('The start', ['at']), ...address.fields }).noUnknown()
+        : object({ kind: oneOf('The start', ['after', 'at', 'controller']) }).noUnknown(),
+    ),
+    reversed: flag('The direction'),
+    nulls: whole('The null pixels', 0, 10_000),
+    nullsSent: flag('Sending null pixels'),
+    machineId: text('The controller', 80).nullable().defined('The controller is missing.'),
+    output: number().strict().integer().min(1).max(1024).nullable().defined('The output is missing.'),
+    placeId,
+    from: point('The first pixel'),
+    to: point('The last pixel'),
   }),
 };
 

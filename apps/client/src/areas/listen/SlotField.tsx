@@ -7,7 +7,7 @@ import { SLOTS } from '@taxiarch/core/address';
 import type { UniverseFrame } from '@taxiarch/core/contract';
 import { attributeLabel } from '@taxiarch/core/fixture';
 import { NOBODY } from '@taxiarch/core/merge';
-import { claimOf, lastChannel, type PatchedLamp } from '@taxiarch/core/patch';
+import { claimOf, lastChannel, type Span } from '@taxiarch/core/patch';
 import type { Pennant } from '@taxiarch/core/show';
 import { feed } from '@/data/feed';
 import { useColour } from '@/ui';
@@ -18,7 +18,7 @@ import type { Unit } from './units';
 interface Props {
   /** Key of the universe on the wire */
   universeKey: number;
-  lamps: readonly PatchedLamp[];
+  spans: readonly Span[];
   pennants: ReadonlyMap<number, Pennant>;
   unit: Unit;
   plain: boolean;
@@ -33,15 +33,15 @@ const MARGIN = 16;
 const BEYOND = 200;
 
 /** What a slot is, for reading aloud: “Slot 47, lamp 101 Port spot 1, Pan, fine”. */
-function nameSlot(slot: number, lamps: readonly PatchedLamp[]): string {
-  const patched = lamps.find((one) => one.lamp.channel <= slot + 1 && slot + 1 <= lastChannel(one));
-  if (!patched) return `Slot ${slot + 1}, unpatched`;
-  const { lamp, channel, byte } = claimOf(patched, slot + 1);
+function nameSlot(slot: number, spans: readonly Span[]): string {
+  const span = spans.find((one) => one.channel <= slot + 1 && slot + 1 <= lastChannel(one));
+  if (!span) return `Slot ${slot + 1}, unpatched`;
+  const { lamp, channel, byte } = claimOf(span, slot + 1);
   const attribute = channel ? attributeLabel(channel.attribute) : 'unused';
   return `Slot ${slot + 1}, lamp ${lamp.number} ${lamp.name}, ${attribute}${byte > 0 ? ', fine' : ''}`;
 }
 
-export function SlotField({ universeKey, lamps, pennants, unit, plain, chosen, onChoose }: Props) {
+export function SlotField({ universeKey, spans, pennants, unit, plain, chosen, onChoose }: Props) {
   const colour = useColour();
   const scroller = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -56,8 +56,8 @@ export function SlotField({ universeKey, lamps, pennants, unit, plain, chosen, o
 
   const layout = useMemo(() => {
     const width = Math.max(0, size.width - 2 * MARGIN);
-    return plain ? layoutPlain(width) : layoutBands(lamps, width, opened);
-  }, [plain, lamps, size.width, opened]);
+    return plain ? layoutPlain(width) : layoutBands(spans, width, opened);
+  }, [plain, spans, size.width, opened]);
 
   useLayoutEffect(() => {
     const element = scroller.current!;
@@ -170,7 +170,7 @@ export function SlotField({ universeKey, lamps, pennants, unit, plain, chosen, o
               type="button"
               data-slot={slot}
               tabIndex={slot === (chosen ?? first) ? 0 : -1}
-              aria-label={nameSlot(slot, lamps)}
+              aria-label={nameSlot(slot, spans)}
               aria-pressed={slot === chosen}
               onClick={() => onChoose(slot)}
               style={{ ...OVER, left: x, top: y, width, height: layout.cellHeight }}

@@ -7,10 +7,10 @@ import { View } from 'react-native';
 import { SLOTS } from '@taxiarch/core/address';
 import type { UniverseReport } from '@taxiarch/core/contract';
 import { attributeLabel, joinValue } from '@taxiarch/core/fixture';
-import type { Claim } from '@taxiarch/core/patch';
+import { slotsOf, type Claim } from '@taxiarch/core/patch';
 import type { Pennant } from '@taxiarch/core/show';
 import { whySlot } from '@taxiarch/core/trace';
-import { useContenders, useSlots } from '@/data/live';
+import { onWire, useContenders, useSlots } from '@/data/live';
 import { useShow } from '@/data/show';
 import { TakeSlot } from '@/areas/prove/TakeSlot';
 import { Button, PennantFlag, Text, clockTime, spell } from '@/ui';
@@ -36,24 +36,25 @@ function claimWords({ channel, byte, offset }: Claim): string {
   return `${attributeLabel(channel.attribute)}${cell}${part}`;
 }
 
-function ClaimLine({ claim, universe }: { claim: Claim; universe: NamedUniverse }) {
+function ClaimLine({ claim }: { claim: Claim }) {
   const { channel, lamp } = claim;
-  const slots = channel && channel.offsets.length > 1 ? channel.offsets.map((offset) => lamp.channel + offset - 2) : [];
-  const now = useSlots(universe.key, slots);
+  const { records } = useShow();
+  const slots = channel && channel.offsets.length > 1 ? onWire(slotsOf(claim.patched, channel), records.universe) : [];
+  const now = useSlots(slots);
   const whole =
     slots.length > 0 && now.every(Boolean) && now.length === slots.length
       ? joinValue(now.map((one) => one!.value))
       : undefined;
   return (
     <View>
-      <Link href={`/rig/${lamp.id}` as Href} asChild>
+      <Link href={`/rig/${claim.patched.run ? 'pixels/' : ''}${lamp.id}` as Href} asChild>
         <Text kind="strong" tone="press">
           {lamp.number} {lamp.name}
         </Text>
       </Link>
       <Text>{claimWords(claim)}</Text>
       <Text kind="small">
-        {claim.type.maker} {claim.type.name}, {claim.mode.name}
+        {claim.patched.type.maker} {claim.patched.type.name}, {claim.patched.mode.name}
         {whole !== undefined && ` · coarse and fine together ${whole}`}
       </Text>
     </View>
@@ -63,7 +64,7 @@ function ClaimLine({ claim, universe }: { claim: Claim; universe: NamedUniverse 
 export function SlotSheet({ universe, report, slot, unit, pennants, onStep, onClose }: Props) {
   const { patch } = useShow();
   const claims = universe.plan ? patch.at({ universe: universe.plan.number, channel: slot + 1 }) : [];
-  const [now] = useSlots(universe.key, [slot]);
+  const [now] = useSlots([{ key: universe.key, slot }]);
   const contenders = useContenders(universe.key, slot)?.contenders ?? [];
   const streamOf = (mark: number) => report?.streams.find((stream) => stream.mark === mark);
   const nameOf = (mark: number) => streamOf(mark)?.name || streamOf(mark)?.address || 'a sender';
@@ -96,7 +97,7 @@ export function SlotSheet({ universe, report, slot, unit, pennants, onStep, onCl
       {claims.length === 0 ? (
         <Text kind="soft">{universe.plan ? 'No lamp is patched here.' : 'This universe is not in the show.'}</Text>
       ) : (
-        claims.map((claim) => <ClaimLine key={claim.lamp.id} claim={claim} universe={universe} />)
+        claims.map((claim) => <ClaimLine key={`${claim.lamp.id} ${claim.offset}`} claim={claim} />)
       )}
 
       <View className="gap-1 border-t border-line pt-2">

@@ -51,7 +51,7 @@ function Universe({ universe }: { universe: NamedUniverse }) {
   const title = universe.plan
     ? `Universe ${universe.plan.number}${universe.plan.name && `, ${universe.plan.name}`}`
     : formatWireFully(fromWireKey(universe.key));
-  const lamps = universe.plan ? patch.universe(universe.plan.number) : [];
+  const spans = universe.plan ? patch.universe(universe.plan.number) : [];
   const sheet =
     chosen === undefined ? null : (
       <SlotSheet
@@ -107,7 +107,7 @@ function Universe({ universe }: { universe: NamedUniverse }) {
           <View className="min-h-0 flex-1 pt-2">
             <SlotField
               universeKey={universe.key}
-              lamps={lamps}
+              spans={spans}
               pennants={pennants}
               unit={unit}
               plain={view === 'plain'}

@@ -1,7 +1,7 @@
 /** Where each of the 512 slots stands on the field: in bands by lamp, or all in rows of 32. */
 import { SLOTS } from '@taxiarch/core/address';
 import { attributeShort } from '@taxiarch/core/fixture';
-import { lastChannel, type PatchedLamp } from '@taxiarch/core/patch';
+import { lastChannel, type Span } from '@taxiarch/core/patch';
 
 export interface Cell {
   /** From 0 */
@@ -50,7 +50,7 @@ const CONTINUED_ROW = BAND_CELL_HEIGHT + 4;
 const ROW = LABEL_HEIGHT + BAND_CELL_HEIGHT + BETWEEN_ROWS;
 
 /** Slots in bands by lamp; unpatched runs are folded unless their first slot is in `opened`. */
-export function layoutBands(lamps: readonly PatchedLamp[], width: number, opened: ReadonlySet<number>): FieldLayout {
+export function layoutBands(spans: readonly Span[], width: number, opened: ReadonlySet<number>): FieldLayout {
   const cells: Cell[] = [];
   const labels: BandLabel[] = [];
   const gaps: Gap[] = [];
@@ -92,14 +92,14 @@ export function layoutBands(lamps: readonly PatchedLamp[], width: number, opened
   };
 
   let next = 0;
-  for (const patched of lamps) {
-    const first = Math.max(next, patched.lamp.channel - 1);
-    const last = Math.min(SLOTS, lastChannel(patched)) - 1;
+  for (const span of spans) {
+    const first = Math.max(next, span.channel - 1);
+    const last = Math.min(SLOTS, lastChannel(span)) - 1;
     if (last < first) continue;
     unpatched(next, first - 1);
     const shorts: string[] = [];
-    for (let slot = first; slot <= last; slot += 1) shorts.push(shortAt(patched, slot - patched.lamp.channel + 1));
-    const { number, name } = patched.lamp;
+    for (let slot = first; slot <= last; slot += 1) shorts.push(shortAt(span, slot - span.channel + 1));
+    const { number, name } = span.patched.lamp;
     band(first, shorts, shorts.length < 4 ? String(number) : `${number} ${name}`);
     next = last + 1;
   }
@@ -107,8 +107,8 @@ export function layoutBands(lamps: readonly PatchedLamp[], width: number, opened
   return { cells, labels, gaps, cellHeight: BAND_CELL_HEIGHT, height: y + ROW, numbers: true };
 }
 
-function shortAt(patched: PatchedLamp, index: number): string {
-  const found = patched.layout[index];
+function shortAt({ layout }: Span, index: number): string {
+  const found = layout[index];
   if (!found) return '';
   const [channel, byte] = found;
   if (byte > 0) return 'fine';

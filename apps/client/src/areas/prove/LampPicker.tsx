@@ -5,10 +5,10 @@ import { FlatList, Pressable, View } from 'react-native';
 import { formatAddress } from '@taxiarch/core/address';
 import { matchesWords } from '@taxiarch/core/jump';
 import type { Lamp } from '@taxiarch/core/show';
+import { useChosen, walkChosen } from '@/data/chosen';
 import { placeFilter, useKept } from '@/data/kept';
 import { useShow } from '@/data/show';
 import { Button, Field, Screen, Sentence, Text, count, useColour } from '@/ui';
-import { chooseLamps, toggleLamp, useChosenLamps } from './choice';
 
 function PickRow({ lamp, on }: { lamp: Lamp; on: boolean }) {
   const colour = useColour();
@@ -17,7 +17,7 @@ function PickRow({ lamp, on }: { lamp: Lamp; on: boolean }) {
       role="checkbox"
       aria-checked={on}
       aria-label={`${lamp.number} ${lamp.name}`}
-      onPress={() => toggleLamp(lamp.id)}
+      onPress={() => walkChosen.toggle(lamp.id)}
       className={`min-h-12 flex-row items-center gap-3 border-b border-line px-4 ${on ? 'bg-raised' : ''}`}
     >
       <View
@@ -37,21 +37,22 @@ function PickRow({ lamp, on }: { lamp: Lamp; on: boolean }) {
 }
 
 export function LampPicker({ onBegin }: { onBegin: () => void }) {
-  const { records } = useShow();
+  const { patch } = useShow();
   const [query, setQuery] = useState('');
   const place = useKept(placeFilter);
-  const chosen = useChosenLamps();
+  const chosen = useChosen(walkChosen);
   const chosenSet = useMemo(() => new Set(chosen), [chosen]);
   const lamps = useMemo(
     () =>
-      records.lamp
+      [...patch.all()]
+        .map(({ lamp }) => lamp)
         .filter(
           (lamp) =>
             (place === '' || lamp.placeId === place) &&
             (query === '' || matchesWords(`${lamp.number} ${lamp.name}`, query)),
         )
         .sort((a, b) => a.number - b.number),
-    [records.lamp, place, query],
+    [patch, place, query],
   );
   return (
     <Screen
@@ -66,9 +67,9 @@ export function LampPicker({ onBegin }: { onBegin: () => void }) {
           <Button
             label={`Choose ${lamps.length} shown`}
             disabled={lamps.length === 0}
-            onPress={() => chooseLamps([...chosen, ...lamps.map(({ id }) => id)])}
+            onPress={() => walkChosen.set([...chosen, ...lamps.map(({ id }) => id)])}
           />
-          <Button label="None" disabled={chosen.length === 0} onPress={() => chooseLamps([])} />
+          <Button label="None" disabled={chosen.length === 0} onPress={() => walkChosen.set([])} />
           <Button label="Walk" look="main" grow disabled={chosen.length === 0} onPress={onBegin} />
         </>
       }

@@ -11,9 +11,13 @@ import { holdsHere, setLevels } from '@/data/output';
 import { useShow } from '@/data/show';
 import { Button, Screen, Section, Sentence, Slider, Text } from '@/ui';
 import { ArtNetNote } from './ArtNetNote';
+import { CellWalk } from './CellWalk';
 import { Consent } from './Consent';
-import { asPercent, asTake, defaultsOf, highlightOf, levelsOf, runOf, type ChannelValues } from './lampLevels';
+import { asPercent, asTake, defaultsOf, highlightOf, levelsOf, runsOf, type ChannelValues } from './lampLevels';
 import { useTaking } from './taking';
+
+/** With more cells than this only one cell's sliders are shown. */
+const MANY_CELLS = 4;
 
 interface Props {
   lamps: readonly PatchedLamp[];
@@ -30,15 +34,29 @@ export function LampWalk({ lamps, onChoose }: Props) {
   const output = useLive()?.output;
   const [values, setValues] = useState<ChannelValues>(() => defaultsOf(patched));
   const universe = records.universe.find((one) => one.number === lamp.universe);
-  const held = holdsHere(output, lamp.universe, lamp.channel);
+  const first = patched.spans[0];
+  const held = first !== undefined && holdsHere(output, first.universe, first.channel);
+  const cells = mode.channels.reduce((most, { cell = 0 }) => Math.max(most, cell), 0);
+  /** A lamp of many cells shows the sliders of one of them. */
+  const [cell, setCell] = useState(1);
   const intensity = mode.channels.findIndex(({ attribute }) => attribute === 'Dimmer');
 
   const send = (next: ChannelValues) => {
     setValues(next);
-    if (!held || !universe) return;
+    if (!held) return;
     setLevels(
-      universe,
+      records.universe,
       mode.channels.flatMap((channel, i) => levelsOf(patched, channel, next[i]!)),
+    );
+  };
+
+  /** Lights one cell as its type says and darkens the others. */
+  const lightCell = (which: number) => {
+    setCell(which);
+    send(
+      mode.channels.map((channel) =>
+        channel.cell === undefined || channel.cell === which ? channel.highlight : channel.default,
+      ),
     );
   };
   const setChannel = (which: number, value: number) => send(values.map((before, i) => (i === which ? value : before)));
@@ -55,7 +73,7 @@ export function LampWalk({ lamps, onChoose }: Props) {
     });
     setValues(fresh);
     if (!held) return;
-    await taking.giveBack([runOf(patched)]);
+    await taking.giveBack(runsOf(patched));
     await taking.take(asTake(next, fresh));
   };
 
@@ -100,7 +118,7 @@ export function LampWalk({ lamps, onChoose }: Props) {
             onPress={() => void step(-1)}
           />
           {held ? (
-            <Button label="Give back" look="plain" grow onPress={() => void taking.giveBack([runOf(patched)])} />
+            <Button label="Give back" look="plain" grow onPress={() => void taking.giveBack(runsOf(patched))} />
           ) : (
             <Button label="Take" look="main" grow onPress={() => void taking.take(asTake(patched, values))} />
           )}
@@ -121,7 +139,16 @@ export function LampWalk({ lamps, onChoose }: Props) {
       )}
       {!universe && <Text kind="soft">Universe {lamp.universe} is not in the show, so this lamp cannot be taken.</Text>}
       {intensity >= 0 && slider(intensity)}
-      <Section title="Attributes">{mode.channels.map((_, i) => i !== intensity && slider(i))}</Section>
+      {cells > 1 && (
+        <CellWalk key={lamp.id} cells={cells} what={patched.run ? 'pixel' : 'cell'} held={held} onLight={lightCell} />
+      )}
+      <Section title={cells > MANY_CELLS ? `Attributes of ${patched.run ? 'pixel' : 'cell'} ${cell}` : 'Attributes'}>
+        {mode.channels.map((channel, i) =>
+          i === intensity || (cells > MANY_CELLS && channel.cell !== undefined && channel.cell !== cell)
+            ? null
+            : slider(i),
+        )}
+      </Section>
       <Button label="Choose other lamps" look="bare" onPress={onChoose} />
     </Screen>
   );

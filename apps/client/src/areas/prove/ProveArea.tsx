@@ -1,9 +1,9 @@
 /** Prove: take lamps or slots, look at what happens, give them back. */
 import { useState } from 'react';
 import { View } from 'react-native';
+import { useChosen, walkChosen } from '@/data/chosen';
 import { useShow } from '@/data/show';
 import { Choice, Empty, useWide } from '@/ui';
-import { useChosenLamps } from './choice';
 import { LampPicker } from './LampPicker';
 import { LampWalk } from './LampWalk';
 import { RangeTake } from './RangeTake';
@@ -17,7 +17,7 @@ type Way = (typeof WAYS)[number]['value'];
 export function ProveArea() {
   const wide = useWide();
   const { patch } = useShow();
-  const chosen = useChosenLamps();
+  const chosen = useChosen(walkChosen);
   const [way, setWay] = useState<Way>('lamps');
   const [walking, setWalking] = useState(chosen.length > 0);
   const lamps = chosen.flatMap((id) => patch.lamp(id) ?? []);

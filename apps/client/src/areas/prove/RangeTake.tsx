@@ -34,19 +34,21 @@ export function RangeTake() {
   const size = to - from + 1;
   const at = Math.min(stepping, size - 1);
   const key = universe && wireKey({ protocol: universe.protocol, number: universe.wire });
-  const [now] = useSlots(key, [from + at - 1]);
+  const [now] = useSlots([{ key, slot: from + at - 1 }]);
   const here = range.ok && universe ? patch.at({ universe: universe.number, channel: from + at }) : [];
 
-  const all = (value: number) => Array.from({ length: size }, (_, i) => [from + i, value] as const);
+  const all = (value: number) =>
+    universe
+      ? Array.from({ length: size }, (_, i) => [{ universe: universe.number, channel: from + i }, value] as const)
+      : [];
 
   /** Lights slot `place` of the run and darkens the others. */
   const light = (place: number) => {
     setStepping(place);
-    if (universe)
-      setLevels(
-        universe,
-        all(0).map(([channel], i) => [channel, i === place ? 255 : 0] as const),
-      );
+    setLevels(
+      records.universe,
+      all(0).map(([slot], i) => [slot, i === place ? 255 : 0] as const),
+    );
   };
 
   useEffect(() => {
@@ -94,7 +96,7 @@ export function RangeTake() {
         disabled={!held}
         onChange={(value) => {
           setLevel(value);
-          if (universe) setLevels(universe, all(value));
+          setLevels(records.universe, all(value));
         }}
       />
       <Section title="Step along the run, one slot at full">

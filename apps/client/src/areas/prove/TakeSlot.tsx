@@ -35,7 +35,7 @@ export function TakeSlot({ universe, channel, value }: Props) {
             max={255}
             onChange={(next) => {
               setLevel(next);
-              setLevels(plan, [[channel, next]]);
+              setLevels([plan], [[{ universe: plan.number, channel }, next]]);
             }}
           />
           <Button label="Give back" look="plain" onPress={() => void taking.giveBack([address])} />

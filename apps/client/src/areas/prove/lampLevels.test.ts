@@ -1,6 +1,6 @@
 import { nightFerry } from '@taxiarch/core/demo';
 import { Patch } from '@taxiarch/core/patch';
-import { asPercent, asTake, defaultsOf, highlightOf, levelsOf, runOf } from './lampLevels';
+import { asPercent, asTake, defaultsOf, highlightOf, levelsOf, runsOf } from './lampLevels';
 
 const { lamp, type } = nightFerry();
 const spot = new Patch(lamp, type).lamp('lamp-102')!;
@@ -16,10 +16,20 @@ test('a lamp is taken whole, each slot at its byte', () => {
 
 test('one attribute moves only its own slots, coarse and fine', () => {
   expect(levelsOf(spot, dimmer, 0x1234)).toEqual([
-    [29, 0x12],
-    [30, 0x34],
+    [{ universe: 2, channel: 29 }, 0x12],
+    [{ universe: 2, channel: 30 }, 0x34],
   ]);
   expect(asPercent(dimmer, 32768)).toBe('50 %');
 });
 
-test('it is given back as one run', () => expect(runOf(spot)).toBe('2/24-46'));
+test('it is given back as one run', () => expect(runsOf(spot)).toEqual(['2/24-46']));
+
+test('a run of pixels is taken like a lamp of many cells, over all its universes', () => {
+  const { run, machine } = nightFerry();
+  const long = { ...run[0]!, count: 200, start: { kind: 'at', universe: 13, channel: 1 } as const };
+  const pixels = new Patch([], [], [long], machine).lamp(long.id)!;
+  expect(runsOf(pixels)).toEqual(['13/1-510', '14/1-90']);
+  const slots = asTake(pixels, highlightOf(pixels));
+  expect(Object.keys(slots)).toHaveLength(600);
+  expect([slots['13/1'], slots['14/90'], slots['14/91']]).toEqual([255, 255, undefined]);
+});

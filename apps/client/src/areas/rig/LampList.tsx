@@ -1,13 +1,35 @@
 /** All lamps, by universe and channel or by place, with search. */
-import { usePathname, type Href } from 'expo-router';
+import { usePathname, useRouter, type Href } from 'expo-router';
+import ArrowLeftRight from 'lucide-react-native/icons/arrow-left-right';
+import Grip from 'lucide-react-native/icons/grip';
+import Layers from 'lucide-react-native/icons/layers';
+import MapIcon from 'lucide-react-native/icons/map';
+import Plus from 'lucide-react-native/icons/plus';
+import Rows3 from 'lucide-react-native/icons/rows-3';
+import Shapes from 'lucide-react-native/icons/shapes';
 import { useMemo, useState } from 'react';
-import { FlatList, View } from 'react-native';
+import { FlatList, Pressable, View } from 'react-native';
 import { formatAddress } from '@taxiarch/core/address';
 import { matchesWords } from '@taxiarch/core/jump';
 import type { PatchedLamp } from '@taxiarch/core/patch';
+import type { Tag } from '@taxiarch/core/show';
+import { rigChosen, useChosen } from '@/data/chosen';
 import { placeFilter, useKept } from '@/data/kept';
-import { useShow, type Show } from '@/data/show';
-import { Choice, Field, Row, Screen, Sentence, SentenceLink, Text, count } from '@/ui';
+import { useFindings, useShow, type Show } from '@/data/show';
+import {
+  Button,
+  CheckBox,
+  Chips,
+  Choice,
+  Field,
+  Row,
+  Screen,
+  Sentence,
+  SentenceLink,
+  Text,
+  count,
+  type Chip,
+} from '@/ui';
 
 const ORDERS = [
   { value: 'universe', label: 'By universe' },
@@ -17,15 +39,19 @@ type Order = (typeof ORDERS)[number]['value'];
 
 type Item =
   | { readonly kind: 'head'; readonly title: string; readonly note: string }
-  | { readonly kind: 'lamp'; readonly lamp: PatchedLamp };
+  | { readonly kind: 'lamp'; readonly under: string; readonly lamp: PatchedLamp };
+
+/** Heads and lamps are equally high, so that a long list knows where each is. */
+const ROW_HEIGHT = 56;
 
 function groupsOf({ records, patch }: Show, order: Order): { title: string; lamps: PatchedLamp[] }[] {
   if (order === 'universe')
     return patch.universes().map((number) => {
       const name = records.universe.find((one) => one.number === number)?.name ?? 'not in the show';
-      return { title: `Universe ${number}, ${name}`, lamps: [...patch.universe(number)] };
+      const lamps = [...new Set(patch.universe(number).map(({ patched }) => patched))];
+      return { title: `Universe ${number}, ${name}`, lamps };
     });
-  const all = records.lamp.flatMap((lamp) => patch.lamp(lamp.id) ?? []).sort((a, b) => a.lamp.number - b.lamp.number);
+  const all = [...patch.all()].sort((a, b) => a.lamp.number - b.lamp.number);
   const places: readonly { id: string | null; name: string }[] = [...records.place].sort((a, b) => a.order - b.order);
   return [...places, { id: null, name: 'Without a place' }].map(({ id, name }) => ({
     title: name,
@@ -38,7 +64,7 @@ function itemsOf(show: Show, order: Order, query: string, place: string): Item[]
     (place === '' || lamp.placeId === place) &&
     (query === '' ||
       matchesWords(
-        `${lamp.number} ${lamp.name} ${type.maker} ${type.name} ${mode.name} ${formatAddress(lamp)}`,
+        `${lamp.number} ${lamp.name} ${type.maker} ${type.name} ${mode.name} ${formatAddress(lamp)} ${lamp.groups.join(' ')} ${lamp.tag}`,
         query,
       ));
   return groupsOf(show, order).flatMap(({ title, lamps }) => {
@@ -46,61 +72,153 @@ function itemsOf(show: Show, order: Order, query: string, place: string): Item[]
     if (shown.length === 0) return [];
     return [
       { kind: 'head', title, note: count(shown.length, 'lamp') } as const,
-      ...shown.map((lamp) => ({ kind: 'lamp', lamp }) as const),
+      ...shown.map((lamp) => ({ kind: 'lamp', under: title, lamp }) as const),
     ];
   });
 }
 
 /** “420 lamps on 12 universes. No addresses collide.” */
 function RigSentence({ records: { lamp }, patch, loaded }: Show) {
+  const findings = useFindings();
   if (!loaded) return <Sentence>Reading the show…</Sentence>;
-  if (lamp.length === 0) return <Sentence>No lamps yet.</Sentence>;
-  const findings = patch.findings();
-  const overlaps = findings.filter(({ rule }) => rule === 'overlap').length;
-  const past = findings.length - overlaps;
+  if (lamp.length === 0) return <Sentence>No lamps yet. Add some, or bring in a file.</Sentence>;
   return (
     <Sentence>
       {count(lamp.length, 'lamp')} on{' '}
-      <SentenceLink href="/listen">{count(patch.universes().length, 'universe')}</SentenceLink>.
-      {findings.length === 0 && ' No addresses collide.'}
-      {overlaps > 0 && ` ${count(overlaps, 'overlap')}.`}
-      {past > 0 && ` ${past} past channel 512.`}
+      <SentenceLink href="/rig/universes">{count(patch.universes().length, 'universe')}</SentenceLink>.{' '}
+      {findings.length === 0 ? (
+        'No addresses collide.'
+      ) : (
+        <SentenceLink href="/rig/findings">{`${count(findings.length, 'fault')} to mend.`}</SentenceLink>
+      )}
     </Sentence>
   );
 }
 
-function LampRow({ patched, chosen }: { patched: PatchedLamp; chosen: boolean }) {
-  const { lamp, type, mode } = patched;
-  return (
-    <Row href={`/rig/${lamp.id}` as Href} label={`Lamp ${lamp.number} ${lamp.name}`} chosen={chosen}>
+const TOOLS: readonly Chip[] = [
+  { label: 'Add', href: '/rig/add', icon: Plus },
+  { label: 'Plan', href: '/rig/plan', icon: MapIcon },
+  { label: 'Universes', href: '/rig/universes', icon: Rows3 },
+  { label: 'Types', href: '/rig/types', icon: Shapes },
+  { label: 'Pixels', href: '/rig/pixels', icon: Grip },
+  { label: 'Blocks', href: '/rig/blocks', icon: Layers },
+  { label: 'In and out', href: '/rig/inout', icon: ArrowLeftRight },
+];
+
+const TAG_COLOURS: Readonly<Record<Tag, string>> = {
+  '': 'transparent',
+  red: '#B4503C',
+  orange: '#C9822E',
+  yellow: '#C4B03C',
+  green: '#5E8F4E',
+  teal: '#3F8E8A',
+  violet: '#8C6BA8',
+  grey: '#8A8478',
+};
+
+function LampRow({
+  patched,
+  here,
+  picking,
+  on,
+}: {
+  patched: PatchedLamp;
+  here: boolean;
+  picking: boolean;
+  on: boolean;
+}) {
+  const { lamp, type, mode, run } = patched;
+  const label = `${run ? 'Run' : 'Lamp'} ${lamp.number} ${lamp.name}`;
+  const inside = (
+    <>
+      {picking && <CheckBox on={on} />}
       <Text kind="mono" className="w-12 font-medium">
         {lamp.number}
       </Text>
+      {lamp.tag !== '' && (
+        <View
+          aria-label={`tagged ${lamp.tag}`}
+          style={{ width: 6, height: 28, borderRadius: 3, backgroundColor: TAG_COLOURS[lamp.tag] }}
+        />
+      )}
       <View className="flex-1">
         <Text numberOfLines={1}>{lamp.name}</Text>
         <Text kind="small" numberOfLines={1}>
-          {type.maker} {type.name}, {mode.name}
+          {run ? `${mode.name} pixels` : `${type.maker} ${type.name}, ${mode.name}`}
+          {lamp.twin !== null && ' · twin'}
         </Text>
       </View>
-      <Text kind="mono">{formatAddress(lamp)}</Text>
-    </Row>
+      <Text kind="mono">{patched.spans[0] ? formatAddress(patched.spans[0]) : '–'}</Text>
+    </>
+  );
+  if (!picking || run)
+    return (
+      <Row href={`/rig/${run ? 'pixels/' : ''}${lamp.id}` as Href} label={label} chosen={here}>
+        {inside}
+      </Row>
+    );
+  return (
+    <Pressable
+      role="checkbox"
+      aria-checked={on}
+      aria-label={label}
+      onPress={() => rigChosen.toggle(lamp.id)}
+      className={`min-h-14 flex-row items-center gap-3 border-b border-line px-4 py-2 ${on ? 'bg-raised' : ''}`}
+    >
+      {inside}
+    </Pressable>
   );
 }
 
 export function LampList() {
   const show = useShow();
+  const router = useRouter();
   const here = usePathname();
   const [order, setOrder] = useState<Order>('universe');
   const [query, setQuery] = useState('');
+  const [picking, setPicking] = useState(false);
+  const chosen = useChosen(rigChosen);
+  const chosenSet = useMemo(() => new Set(chosen), [chosen]);
   const place = useKept(placeFilter);
   const items = useMemo(() => itemsOf(show, order, query, place), [show, order, query, place]);
+  const shown = () => items.flatMap((item) => (item.kind === 'lamp' && !item.lamp.run ? item.lamp.lamp.id : []));
   return (
-    <Screen fixed sentence={<RigSentence {...show} />}>
+    <Screen
+      fixed
+      sentence={<RigSentence {...show} />}
+      acts={
+        picking ? (
+          <>
+            <Button
+              label="Leave choosing"
+              onPress={() => {
+                setPicking(false);
+                rigChosen.set([]);
+              }}
+            />
+            <Button label="All shown" onPress={() => rigChosen.set([...chosen, ...shown()])} />
+            <Button
+              label={`Change ${chosen.length}`}
+              look="main"
+              grow
+              disabled={chosen.length === 0}
+              onPress={() => router.navigate('/rig/change' as Href)}
+            />
+          </>
+        ) : (
+          <>
+            <Button label="Choose lamps" grow onPress={() => setPicking(true)} />
+            <Button label="Add lamps" look="main" grow onPress={() => router.navigate('/rig/add' as Href)} />
+          </>
+        )
+      }
+    >
       <View className="gap-2 px-4 pb-2">
+        <Chips label="Rig" chips={TOOLS} here={here} />
         <Field
           label="Search lamps"
           hideLabel
-          placeholder="Search: number, name, type, 3/47"
+          placeholder="Search: number, name, type, group, 3/47"
           value={query}
           onChange={setQuery}
         />
@@ -108,18 +226,26 @@ export function LampList() {
       </View>
       <FlatList
         data={items}
-        keyExtractor={(item) => (item.kind === 'head' ? item.title : item.lamp.lamp.id)}
+        keyExtractor={(item) => (item.kind === 'head' ? item.title : `${item.under} ${item.lamp.lamp.id}`)}
         initialNumToRender={16}
+        getItemLayout={(_, index) => ({ length: ROW_HEIGHT, offset: ROW_HEIGHT * index, index })}
         renderItem={({ item }) =>
           item.kind === 'head' ? (
-            <View className="flex-row items-end justify-between border-b border-line bg-surface px-4 pb-1 pt-3">
-              <Text kind="label" role="heading" aria-level={2}>
+            <View className="h-14 flex-row items-end justify-between border-b border-line bg-surface px-4 pb-1 pt-3">
+              <Text kind="label" role="heading" aria-level={2} className="flex-1" numberOfLines={1}>
                 {item.title}
               </Text>
               <Text kind="small">{item.note}</Text>
             </View>
           ) : (
-            <LampRow patched={item.lamp} chosen={here === `/rig/${item.lamp.lamp.id}`} />
+            <View className="h-14">
+              <LampRow
+                patched={item.lamp}
+                here={here.endsWith(`/${item.lamp.lamp.id}`)}
+                picking={picking}
+                on={chosenSet.has(item.lamp.lamp.id)}
+              />
+            </View>
           )
         }
         ListEmptyComponent={

@@ -1,33 +1,34 @@
 /** One lamp: what it is, where it stands, its channels with what is on the wire now, and changing it. */
 import { Link, useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import { View } from 'react-native';
-import { formatAddress, wireKey } from '@taxiarch/core/address';
-import { attributeLabel, channelMaximum, joinValue, type FixtureChannel } from '@taxiarch/core/fixture';
-import type { PatchedLamp } from '@taxiarch/core/patch';
-import { chooseLamps } from '@/areas/prove/choice';
-import { useSlots } from '@/data/live';
-import { useShow } from '@/data/show';
+import { formatAddress, type SlotAddress } from '@taxiarch/core/address';
+import { attributeLabel, channelMaximum, joinValue, rangeAt, type FixtureChannel } from '@taxiarch/core/fixture';
+import { slotsOf, type PatchedLamp } from '@taxiarch/core/patch';
+import { walkChosen } from '@/data/chosen';
+import { onWire, useSlots } from '@/data/live';
+import { useFindings, useShow } from '@/data/show';
 import { Button, Screen, Section, Sentence, Text } from '@/ui';
 import { EditLamp } from './EditLamp';
 
 function ChannelRow({
-  patched,
+  first,
   channel,
   values,
 }: {
-  patched: PatchedLamp;
+  first: SlotAddress | undefined;
   channel: FixtureChannel;
   values: readonly (number | undefined)[];
 }) {
   const known = values.every((value) => value !== undefined);
   const value = known ? joinValue(values as number[]) : undefined;
   const share = value === undefined ? 0 : value / channelMaximum(channel);
-  const first = patched.lamp.channel + channel.offsets[0]! - 1;
+  const range = value === undefined ? undefined : rangeAt(channel, value);
+  if (!first) return null;
   return (
-    <Link href={`/listen/u${patched.lamp.universe}?slot=${first}` as Href} asChild>
+    <Link href={`/listen/u${first.universe}?slot=${first.channel}` as Href} asChild>
       <View className="min-h-11 flex-row items-center gap-3 border-b border-line">
         <Text kind="monoSmall" className="w-16">
-          {formatAddress({ universe: patched.lamp.universe, channel: first })}
+          {formatAddress(first)}
         </Text>
         <View className="flex-1">
           <Text numberOfLines={1}>
@@ -38,7 +39,9 @@ function ChannelRow({
             <View className="h-1 bg-press" style={{ width: `${share * 100}%` }} />
           </View>
         </View>
-        <Text kind="small">{channel.offsets.length > 1 ? `${channel.offsets.length * 8} bit` : ''}</Text>
+        <Text kind="small">
+          {range?.name ?? (channel.offsets.length > 1 ? `${channel.offsets.length * 8} bit` : '')}
+        </Text>
         <Text kind="mono" className="w-16 text-right">
           {value ?? '–'}
         </Text>
@@ -61,14 +64,15 @@ export function LampPage() {
 
 function LampDetails({ patched }: { patched: PatchedLamp }) {
   const router = useRouter();
-  const { records, patch } = useShow();
+  const { records } = useShow();
   const { lamp, type, mode, footprint } = patched;
   const universe = records.universe.find((one) => one.number === lamp.universe);
   const place = records.place.find((one) => one.id === lamp.placeId);
-  const slots = mode.channels.flatMap((channel) => channel.offsets.map((offset) => lamp.channel + offset - 2));
-  const now = useSlots(universe && wireKey({ protocol: universe.protocol, number: universe.wire }), slots);
-  const valueAt = (slot: number) => now[slots.indexOf(slot)]?.value;
-  const findings = patch.findings().filter(({ lamps }) => lamps.some((one) => one.id === lamp.id));
+  const addresses = mode.channels.map((channel) => slotsOf(patched, channel));
+  const now = useSlots(onWire(addresses.flat(), records.universe));
+  /** Place among all slots of each channel's first one */
+  const firsts = addresses.map((_, i) => addresses.slice(0, i).reduce((sum, { length }) => sum + length, 0));
+  const findings = useFindings().filter(({ subjects }) => subjects.includes(lamp.id));
   return (
     <Screen
       sentence={
@@ -89,7 +93,7 @@ function LampDetails({ patched }: { patched: PatchedLamp }) {
           look="main"
           grow
           onPress={() => {
-            chooseLamps([lamp.id]);
+            walkChosen.set([lamp.id]);
             router.navigate('/prove');
           }}
         />
@@ -100,12 +104,12 @@ function LampDetails({ patched }: { patched: PatchedLamp }) {
         {lamp.y} m along, {lamp.z} m up.
       </Text>
       <Section title={universe ? 'Channels, as received now' : 'Channels'}>
-        {mode.channels.map((channel) => (
+        {mode.channels.map((channel, i) => (
           <ChannelRow
-            key={channel.offsets.join()}
-            patched={patched}
+            key={`${channel.block ?? 1}/${channel.offsets.join()}`}
+            first={addresses[i]![0]}
             channel={channel}
-            values={channel.offsets.map((offset) => valueAt(lamp.channel + offset - 2))}
+            values={addresses[i]!.map((_, byte) => now[firsts[i]! + byte]?.value)}
           />
         ))}
       </Section>

@@ -1,0 +1,1 @@
+export { AddLamps as default } from '@/areas/rig/AddLamps';

@@ -1,0 +1,1 @@
+export { BlocksPage as default } from '@/areas/rig/BlocksPage';

@@ -1,0 +1,1 @@
+export { ChangeLamps as default } from '@/areas/rig/ChangeLamps';

@@ -1,0 +1,1 @@
+export { DipPage as default } from '@/areas/rig/DipPage';

@@ -1,0 +1,1 @@
+export { PixelsPage as default } from '@/areas/rig/pixels/PixelsPage';

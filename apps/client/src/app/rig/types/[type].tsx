@@ -1,0 +1,1 @@
+export { TypePage as default } from '@/areas/rig/types/TypePage';

@@ -1,0 +1,1 @@
+export { TypesPage as default } from '@/areas/rig/types/TypesPage';

@@ -1,0 +1,1 @@
+export { UniverseRig as default } from '@/areas/rig/UniverseRig';

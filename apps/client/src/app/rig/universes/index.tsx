@@ -1,0 +1,1 @@
+export { UniversesPage as default } from '@/areas/rig/UniversesPage';

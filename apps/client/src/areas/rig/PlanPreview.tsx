@@ -1,0 +1,96 @@
+/** What an act would do, line by line, before it is written; then writing it, and taking it back. */
+import { useMemo, useState } from 'react';
+import { View } from 'react-native';
+import type { Read } from '@taxiarch/core/address';
+import { consequences, type Plan } from '@taxiarch/core/patch';
+import { propose, takeBack, useShow } from '@/data/show';
+import { Button, Notice, StateWord, Text } from '@/ui';
+
+/** Lines shown at once; the rest are counted. */
+const MOST_LINES = 60;
+
+interface Props {
+  plan: Read<Plan>;
+  /** What the button says: “Add 12 lamps” */
+  act: string;
+  onDone?: (() => void) | undefined;
+}
+
+export function PlanPreview({ plan, act, onDone }: Props) {
+  const show = useShow();
+  const [trouble, setTrouble] = useState('');
+  const [writing, setWriting] = useState(false);
+  const [done, setDone] = useState('');
+  const brings = useMemo(() => (plan.ok ? consequences(show, plan.value).brings : []), [plan, show]);
+
+  const trying = async (doing: () => Promise<string>) => {
+    setTrouble('');
+    setWriting(true);
+    try {
+      setDone(await doing());
+      onDone?.();
+    } catch (error) {
+      setTrouble((error as Error).message);
+    }
+    setWriting(false);
+  };
+
+  if (done !== '')
+    return (
+      <View className="flex-row items-center gap-2" role="status">
+        <Text className="flex-1">{done}.</Text>
+        <Button
+          label="Undo"
+          disabled={writing}
+          onPress={() => void trying(async () => (await takeBack('undo')).sentence)}
+        />
+        <Button label="Go on" look="main" onPress={() => setDone('')} />
+      </View>
+    );
+  if (!plan.ok) return <Text tone="warn">{plan.why}</Text>;
+  const { sentence, changes, lines } = plan.value;
+  const goes = lines.filter(({ after }) => after === '').length;
+  return (
+    <View className="gap-3" role="region" aria-label="Preview">
+      <Text kind="label" role="heading" aria-level={2}>
+        What would be written
+      </Text>
+      <View>
+        {lines.slice(0, MOST_LINES).map(({ subject, before, after }, i) => (
+          <View key={i} className="min-h-8 flex-row items-center gap-2 border-b border-line py-1">
+            <Text numberOfLines={1} className="flex-1">
+              {subject}
+            </Text>
+            {before !== '' && <Text kind="monoSmall">{before}</Text>}
+            {before !== '' && <Text kind="small">→</Text>}
+            <Text kind={after === '' ? 'small' : 'mono'} tone={after === '' ? 'fault' : undefined}>
+              {after === '' ? 'goes' : after}
+            </Text>
+          </View>
+        ))}
+        {lines.length > MOST_LINES && <Text kind="small">and {lines.length - MOST_LINES} more.</Text>}
+      </View>
+      {brings.length > 0 && (
+        <View className="gap-1">
+          <StateWord state="look at" />
+          {brings.slice(0, 4).map((finding) => (
+            <Text key={finding.sentence}>{finding.sentence}</Text>
+          ))}
+          {brings.length > 4 && <Text kind="small">and {brings.length - 4} more findings.</Text>}
+        </View>
+      )}
+      {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
+      <Button
+        label={goes > 0 ? `${act}; ${goes} ${goes === 1 ? 'goes' : 'go'}` : act}
+        look="main"
+        disabled={writing || lines.length === 0}
+        onPress={() =>
+          void trying(async () => {
+            await propose(sentence, changes);
+            return sentence;
+          })
+        }
+      />
+    </View>
+  );
+}

@@ -1,0 +1,219 @@
+/** One run of pixels: made or changed, with its addresses as they would be. */
+import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useMemo, useState } from 'react';
+import { View } from 'react-native';
+import { formatAddress, type Read } from '@taxiarch/core/address';
+import { added, changed, missingUniverses, removed, type Plan } from '@taxiarch/core/patch';
+import { layRuns } from '@taxiarch/core/pixel';
+import type { PixelRun } from '@taxiarch/core/show';
+import { walkChosen } from '@/data/chosen';
+import { hasDraft, useDraft } from '@/data/form';
+import { useShow, type Show } from '@/data/show';
+import { Button, Check, Choice, Empty, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
+import { PlanPreview } from '../PlanPreview';
+import { newId } from '../numbers';
+import { newRun, readRunForm, runForm, type RunForm } from './runForm';
+
+const STARTS = [
+  { value: 'after', label: 'After the run before' },
+  { value: 'at', label: 'At an address' },
+  { value: 'controller', label: 'At its controller' },
+] as const;
+const BITS = [
+  { value: '8', label: '8 bit' },
+  { value: '16', label: '16 bit' },
+] as const;
+const WIDTHS = [
+  { value: '510', label: '510 a universe' },
+  { value: '512', label: '512 a universe' },
+] as const;
+const ORDERS = ['RGB', 'GRB', 'BGR', 'RBG', 'GBR', 'BRG', 'RGBW', 'GRBW', 'RGBWA', 'W'];
+
+/** Writes a run; lines say where it and the runs that follow it come to lie. */
+function planRun({ records }: Show, run: PixelRun): Plan {
+  const before = records.run.find(({ id }) => id === run.id);
+  const runs = [...records.run.filter(({ id }) => id !== run.id), run];
+  const ends = (list: readonly PixelRun[]) =>
+    new Map(
+      layRuns(list, records.machine).map(({ run: one, segments }) => {
+        const first = segments[0];
+        const last = segments[segments.length - 1];
+        const text =
+          first && last
+            ? `${formatAddress(first)} – ${formatAddress({ ...last, channel: last.channel + last.length - 1 })}`
+            : 'nowhere';
+        return [one.id, text];
+      }),
+    );
+  const was = ends(records.run);
+  const is = ends(runs);
+  const needed = layRuns(runs, records.machine).flatMap(({ segments }) => segments.map(({ universe }) => universe));
+  const universes = missingUniverses(records, needed, newId);
+  const lines = runs
+    .filter(({ id }) => id === run.id || was.get(id) !== is.get(id))
+    .map((one) => ({ subject: `${one.number} ${one.name}`, before: was.get(one.id) ?? '', after: is.get(one.id)! }));
+  return {
+    sentence: `${before ? 'Changed' : 'Added'} run ${run.number} ${run.name}`,
+    changes: [...universes.changes, before ? changed('run', before, run) : added('run', run)],
+    lines: [...universes.lines, ...lines],
+  };
+}
+
+export function RunPage() {
+  const { run: id = '' } = useLocalSearchParams<{ run: string }>();
+  const { records, loaded } = useShow();
+  const run = records.run.find((one) => one.id === id);
+  if (id === 'new') return <RunEditor key="new" base={undefined} />;
+  if (run) return <RunEditor key={id} base={run} />;
+  return loaded ? <Empty>This run is not in the show any more.</Empty> : null;
+}
+
+function RunEditor({ base }: { base: PixelRun | undefined }) {
+  const show = useShow();
+  const router = useRouter();
+  const { records } = show;
+  const key = `run ${base?.id ?? 'new'}`;
+  const [made] = useState(() =>
+    newRun(newId(), [...records.run, ...records.lamp].reduce((most, { number }) => Math.max(most, number), 800) + 1),
+  );
+  const [form, setForm, clear] = useDraft<RunForm>(key, runForm(base ?? made));
+  const [removing, setRemoving] = useState(false);
+  const set = (part: Partial<RunForm>) => setForm({ ...form, ...part });
+  const plan = useMemo((): Read<Plan> => {
+    const read = readRunForm(form, base ?? made);
+    return read.ok ? { ok: true, value: planRun(show, read.value) } : read;
+  }, [form, base, made, show]);
+  const controllers = records.machine.filter(({ controller }) => controller !== null);
+  return (
+    <Screen
+      sentence={<Sentence>{base ? `Run ${base.number} ${base.name}` : 'A new run of pixels'}.</Sentence>}
+      acts={
+        base && (
+          <>
+            <Button label="Remove" onPress={() => setRemoving(true)} />
+            <Button
+              label="Prove pixel by pixel"
+              look="main"
+              grow
+              onPress={() => {
+                walkChosen.set([base.id]);
+                router.navigate('/prove');
+              }}
+            />
+          </>
+        )
+      }
+    >
+      {removing && base && (
+        <PlanPreview
+          plan={{
+            ok: true,
+            value: {
+              sentence: `Removed run ${base.number} ${base.name}`,
+              changes: [removed('run', base)],
+              lines: [{ subject: `${base.number} ${base.name}`, before: `${base.count} pixels`, after: '' }],
+            },
+          }}
+          act="Remove the run"
+        />
+      )}
+      <View className="flex-row gap-2">
+        <View className="w-24">
+          <Field label="Number" mono value={form.number} onChange={(number) => set({ number })} />
+        </View>
+        <View className="flex-1">
+          <Field label="Name" value={form.name} onChange={(name) => set({ name })} />
+        </View>
+      </View>
+      <View className="flex-row gap-2">
+        <View className="flex-1">
+          <Field label="Pixels" mono value={form.count} onChange={(text) => set({ count: text })} />
+        </View>
+        <View className="flex-1">
+          <Pick
+            label="Order"
+            options={[...new Set([...ORDERS, form.order])].map((order) => ({ value: order, label: order }))}
+            value={form.order}
+            onChange={(order) => set({ order })}
+          />
+        </View>
+      </View>
+      <Choice label="Resolution" options={BITS} value={form.bits} onChange={(bits) => set({ bits })} />
+      <Choice
+        label="Channels a universe"
+        options={WIDTHS}
+        value={form.perUniverse}
+        onChange={(perUniverse) => set({ perUniverse })}
+      />
+      <Check label="Keep each pixel within one universe" on={form.whole} onChange={(whole) => set({ whole })} />
+      <Check
+        label="Reversed: pixel 1 is the last one sent"
+        on={form.reversed}
+        onChange={(reversed) => set({ reversed })}
+      />
+      <Section title="Where it begins">
+        <Pick
+          label="Begin"
+          hideLabel
+          options={STARTS}
+          value={form.start}
+          onChange={(start) => set({ start: start as RunForm['start'] })}
+        />
+        {form.start === 'at' && <Field label="Address" mono value={form.at} onChange={(at) => set({ at })} />}
+        <View className="flex-row gap-2">
+          <View className="flex-1">
+            <Pick
+              label="Controller"
+              options={[
+                { value: '', label: 'none' },
+                ...controllers.map(({ id, name }) => ({ value: id, label: name })),
+              ]}
+              value={form.machineId}
+              onChange={(machineId) => set({ machineId })}
+            />
+          </View>
+          <View className="w-24">
+            <Field label="Output" mono value={form.output} onChange={(output) => set({ output })} />
+          </View>
+          <View className="w-28">
+            <Field label="Null pixels" mono value={form.nulls} onChange={(nulls) => set({ nulls })} />
+          </View>
+        </View>
+        <Check label="Null pixels take channels too" on={form.nullsSent} onChange={(nullsSent) => set({ nullsSent })} />
+      </Section>
+      <Section title="Where it hangs, in metres">
+        <Pick
+          label="Place"
+          options={[
+            { value: '', label: 'No place' },
+            ...records.place.map(({ id, name }) => ({ value: id, label: name })),
+          ]}
+          value={form.placeId}
+          onChange={(placeId) => set({ placeId })}
+        />
+        <View className="flex-row gap-2">
+          <View className="flex-1">
+            <Field label="First pixel: across; along; up" mono value={form.from} onChange={(from) => set({ from })} />
+          </View>
+          <View className="flex-1">
+            <Field label="Last pixel: across; along; up" mono value={form.to} onChange={(to) => set({ to })} />
+          </View>
+        </View>
+      </Section>
+      {(hasDraft(key) || !base) && (
+        <Section title="Preview">
+          <PlanPreview
+            plan={plan}
+            act={base ? 'Change the run' : 'Add the run'}
+            onDone={() => {
+              clear();
+              if (!base) router.navigate(`/rig/pixels/${made.id}` as Href);
+            }}
+          />
+          {hasDraft(key) && <Button label="Leave as it was" look="bare" onPress={clear} />}
+        </Section>
+      )}
+      {base && <Text kind="small">Its channels stand in Listen, in the universes that it runs through.</Text>}
+    </Screen>
+  );
+}

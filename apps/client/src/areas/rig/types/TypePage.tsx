@@ -1,0 +1,213 @@
+/** One fixture type: its modes, their channels and slots; made here or changed. */
+import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useMemo, useState } from 'react';
+import { View } from 'react-native';
+import { FIXTURE_KINDS, blocksOf, footprintOf, repeatCells, type FixtureKind } from '@taxiarch/core/fixture';
+import { changeType, removeType } from '@taxiarch/core/patch';
+import type { FixtureType } from '@taxiarch/core/show';
+import { useDraft, hasDraft } from '@/data/form';
+import { useShow } from '@/data/show';
+import { Button, Choice, Empty, Field, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
+import { PlanPreview } from '../PlanPreview';
+import { newId, wholeFrom } from '../numbers';
+import { ChannelRows } from './ChannelRows';
+import { SlotPicture } from './SlotPicture';
+import { useTypes } from './choose';
+import {
+  EMPTY_CHANNEL,
+  EMPTY_TYPE,
+  channelForm,
+  readModeForm,
+  readTypeForm,
+  renamedModes,
+  typeForm,
+  type ModeForm,
+} from './typeForm';
+import { kindWord } from './words';
+
+const ORDERS = [
+  { value: 'by cell', label: 'Cell by cell' },
+  { value: 'by channel', label: 'Channel by channel' },
+] as const;
+
+function RepeatCells({ mode, onChange }: { mode: ModeForm; onChange: (mode: ModeForm) => void }) {
+  const [times, setTimes] = useState('12');
+  const [order, setOrder] = useState<'by cell' | 'by channel'>('by cell');
+  const read = readModeForm(mode);
+  const cells = read.ok ? read.value.channels.filter(({ cell }) => cell === 1) : [];
+  const rest = read.ok ? read.value.channels.filter(({ cell }) => cell === undefined) : [];
+  const repeat = () => {
+    const number = wholeFrom(times);
+    if (number === undefined || number < 1 || number > 512) return;
+    const first = footprintOf({ name: '', channels: rest }) + 1;
+    onChange({ ...mode, channels: [...rest, ...repeatCells(cells, number, order, first)].map(channelForm) });
+  };
+  return (
+    <View className="gap-2">
+      <Text kind="soft">
+        Give the channels of one cell the cell number 1; they are then repeated behind the others
+        {cells.length > 0 ? `: ${count(cells.length, 'channel')} now.` : '.'}
+      </Text>
+      <View className="flex-row items-end gap-2">
+        <View className="w-24">
+          <Field label="Cells" mono value={times} onChange={setTimes} />
+        </View>
+        <View className="flex-1">
+          <Choice label="Order of cells" options={ORDERS} value={order} onChange={setOrder} />
+        </View>
+      </View>
+      <Button label="Repeat the cell" disabled={cells.length === 0} onPress={repeat} />
+    </View>
+  );
+}
+
+export function TypePage() {
+  const { type: id = '' } = useLocalSearchParams<{ type: string }>();
+  const { loaded } = useShow();
+  const types = useTypes();
+  const type = types.find((one) => one.id === id);
+  if (id === 'new') return <TypeEditor key="new" base={undefined} />;
+  if (type) return <TypeEditor key={id} base={type} />;
+  return loaded ? <Empty>This type is not in the show any more.</Empty> : null;
+}
+
+function TypeEditor({ base }: { base: FixtureType | undefined }) {
+  const show = useShow();
+  const router = useRouter();
+  const key = `type ${base?.id ?? 'new'}`;
+  const [form, setForm, clear] = useDraft(key, base ? typeForm(base) : EMPTY_TYPE);
+  const [madeId] = useState(newId);
+  const [at, setAt] = useState(0);
+  const [removing, setRemoving] = useState(false);
+  const mode = form.modes[Math.min(at, form.modes.length - 1)];
+  const lamps = show.records.lamp.filter(({ typeId }) => typeId === base?.id).length;
+  const inShow = show.records.type.some(({ id }) => id === base?.id);
+  const plan = useMemo(() => {
+    const read = readTypeForm(form, base ?? { id: madeId, rev: 0, file: null });
+    return read.ok ? changeType(show, read.value, renamedModes(form)) : read;
+  }, [form, base, madeId, show]);
+  const setMode = (next: ModeForm) => setForm({ ...form, modes: form.modes.map((one, i) => (i === at ? next : one)) });
+  const read = mode && readModeForm(mode);
+  const blocks = read?.ok ? blocksOf(read.value) : [];
+  const changedNow = hasDraft(key) || !base || !inShow;
+  return (
+    <Screen
+      sentence={
+        <View className="gap-1">
+          <Sentence>
+            {base ? `${base.maker} ${base.name}` : 'A new type'}
+            {read?.ok ? `: ${footprintOf(read.value)} channels` : ''}
+            {blocks.length > 1 ? ` in ${blocks.length} blocks` : ''}.
+          </Sentence>
+          <Text kind="soft">
+            {inShow
+              ? `${count(lamps, 'lamp')} of it in the show.`
+              : base
+                ? 'In the library; not in the show yet.'
+                : 'Say what it is.'}
+          </Text>
+        </View>
+      }
+    >
+      <View className="flex-row gap-2">
+        <View className="flex-1">
+          <Field label="Maker" value={form.maker} onChange={(maker) => setForm({ ...form, maker })} />
+        </View>
+        <View className="flex-1">
+          <Field label="Name" value={form.name} onChange={(name) => setForm({ ...form, name })} />
+        </View>
+      </View>
+      <Pick
+        label="Kind"
+        options={FIXTURE_KINDS.map((kind) => ({ value: kind, label: kindWord(kind) }))}
+        value={form.kind}
+        onChange={(kind) => setForm({ ...form, kind: kind as FixtureKind })}
+      />
+      <Section title="Mode">
+        <Pick
+          label="Mode"
+          hideLabel
+          options={form.modes.map((one, i) => ({ value: String(i), label: one.name || 'without a name' }))}
+          value={String(at)}
+          onChange={(next) => setAt(Number(next))}
+        />
+        {mode && (
+          <>
+            <Field label="Name of the mode" value={mode.name} onChange={(name) => setMode({ ...mode, name })} />
+            {read?.ok && <SlotPicture mode={read.value} />}
+            <ChannelRows channels={mode.channels} onChange={(channels) => setMode({ ...mode, channels })} />
+            <Button
+              label="Add a channel"
+              onPress={() => {
+                const next = read?.ok ? (blocks[0] ?? 0) + 1 : 1;
+                setMode({
+                  ...mode,
+                  channels: [
+                    ...mode.channels,
+                    { ...EMPTY_CHANNEL, attribute: 'Control1', highlight: '0', slots: String(next) },
+                  ],
+                });
+              }}
+            />
+          </>
+        )}
+        <View className="flex-row gap-2">
+          <Button
+            label="Add a mode"
+            grow
+            onPress={() => {
+              setForm({
+                ...form,
+                modes: [
+                  ...form.modes,
+                  { ...(mode ?? EMPTY_TYPE.modes[0]!), was: '', name: `${mode?.name ?? 'Mode'} 2` },
+                ],
+              });
+              setAt(form.modes.length);
+            }}
+          />
+          <Button
+            label="Remove this mode"
+            grow
+            disabled={form.modes.length < 2}
+            onPress={() => {
+              setForm({ ...form, modes: form.modes.filter((_, i) => i !== at) });
+              setAt(0);
+            }}
+          />
+        </View>
+      </Section>
+      {mode && (
+        <Section title="Cells">
+          <RepeatCells mode={mode} onChange={setMode} />
+        </Section>
+      )}
+      {changedNow && (
+        <Section title="Preview">
+          <PlanPreview
+            plan={plan}
+            act={base && inShow ? 'Change the type' : base ? 'Take into the show' : 'Make the type'}
+            onDone={() => {
+              clear();
+              if (!base) router.navigate(`/rig/types/${madeId}` as Href);
+            }}
+          />
+          {hasDraft(key) && <Button label="Leave as it was" look="bare" onPress={clear} />}
+        </Section>
+      )}
+      {base && (
+        <View className="flex-row gap-2">
+          <Button
+            label="Take out as GDTF"
+            grow
+            onPress={() => window.location.assign(`/api/export/gdtf/${encodeURIComponent(base.id)}`)}
+          />
+          {inShow && <Button label="Remove" grow onPress={() => setRemoving(true)} />}
+        </View>
+      )}
+      {removing && base && (
+        <PlanPreview plan={removeType(show, base)} act="Remove the type" onDone={() => setRemoving(false)} />
+      )}
+    </Screen>
+  );
+}

@@ -1,0 +1,29 @@
+/** All fixture types: those of the show and the library. */
+import { useRouter, type Href } from 'expo-router';
+import { useShow } from '@/data/show';
+import { Button, Screen, Sentence, count } from '@/ui';
+import { TypeSearch } from './TypeSearch';
+import { useTypes } from './choose';
+
+export function TypesPage() {
+  const router = useRouter();
+  const { records } = useShow();
+  const types = useTypes();
+  return (
+    <Screen
+      sentence={
+        <Sentence>
+          {count(records.type.length, 'type')} in the show, {types.length - records.type.length} more in the library.
+        </Sentence>
+      }
+      acts={
+        <>
+          <Button label="Bring in a file" onPress={() => router.navigate('/rig/inout' as Href)} />
+          <Button label="Make a type" look="main" grow onPress={() => router.navigate('/rig/types/new' as Href)} />
+        </>
+      }
+    >
+      <TypeSearch onChoose={(type) => router.navigate(`/rig/types/${type.id}` as Href)} />
+    </Screen>
+  );
+}

@@ -1,0 +1,120 @@
+/** A fixture type as text fields, and back. Rows that cannot be read keep what was typed. */
+import type { Read } from '@taxiarch/core/address';
+import { refuse, read } from '@taxiarch/core/address';
+import {
+  formatOffsets,
+  formatRanges,
+  readOffsets,
+  readRanges,
+  type FixtureChannel,
+  type FixtureKind,
+  type FixtureMode,
+} from '@taxiarch/core/fixture';
+import type { FixtureType } from '@taxiarch/core/show';
+import { wholeFrom } from '../numbers';
+
+export interface ChannelForm {
+  readonly attribute: string;
+  readonly slots: string;
+  readonly block: string;
+  readonly cell: string;
+  readonly default: string;
+  readonly highlight: string;
+  readonly ranges: string;
+}
+
+export interface ModeForm {
+  /** What the mode is called in the show; empty for a new one. */
+  readonly was: string;
+  readonly name: string;
+  readonly channels: readonly ChannelForm[];
+}
+
+export interface TypeForm {
+  readonly maker: string;
+  readonly name: string;
+  readonly kind: FixtureKind;
+  readonly modes: readonly ModeForm[];
+}
+
+export const channelForm = (channel: FixtureChannel): ChannelForm => ({
+  attribute: channel.attribute,
+  slots: formatOffsets(channel.offsets),
+  block: channel.block === undefined ? '' : String(channel.block),
+  cell: channel.cell === undefined ? '' : String(channel.cell),
+  default: String(channel.default),
+  highlight: String(channel.highlight),
+  ranges: formatRanges(channel.ranges),
+});
+
+export const typeForm = ({ maker, name, kind, modes }: FixtureType): TypeForm => ({
+  maker,
+  name,
+  kind,
+  modes: modes.map((mode) => ({ was: mode.name, name: mode.name, channels: mode.channels.map(channelForm) })),
+});
+
+export const EMPTY_CHANNEL: ChannelForm = {
+  attribute: 'Dimmer',
+  slots: '1',
+  block: '',
+  cell: '',
+  default: '0',
+  highlight: '255',
+  ranges: '',
+};
+
+export const EMPTY_TYPE: TypeForm = {
+  maker: '',
+  name: '',
+  kind: 'other',
+  modes: [{ was: '', name: 'Standard', channels: [EMPTY_CHANNEL] }],
+};
+
+export function readChannelForm(form: ChannelForm): Read<FixtureChannel> {
+  const offsets = readOffsets(form.slots);
+  if (!offsets.ok) return offsets;
+  const ranges = readRanges(form.ranges, { offsets: offsets.value });
+  if (!ranges.ok) return ranges;
+  const block = form.block.trim() === '' ? 1 : wholeFrom(form.block);
+  const cell = form.cell.trim() === '' ? 0 : wholeFrom(form.cell);
+  const value = wholeFrom(form.default);
+  const highlight = wholeFrom(form.highlight);
+  if (block === undefined || block < 1 || cell === undefined || cell < 0)
+    return refuse('Cell and block are whole numbers from 1, or empty.');
+  if (value === undefined || value < 0 || highlight === undefined || highlight < 0)
+    return refuse('Default and highlight are whole numbers from 0.');
+  return read({
+    attribute: form.attribute.trim(),
+    offsets: offsets.value,
+    default: value,
+    highlight,
+    ...(cell > 0 && { cell }),
+    ...(block > 1 && { block }),
+    ...(ranges.value.length > 0 && { ranges: ranges.value }),
+  });
+}
+
+export function readModeForm({ name, channels }: ModeForm): Read<FixtureMode> {
+  const done: FixtureChannel[] = [];
+  for (const [i, form] of channels.entries()) {
+    const channel = readChannelForm(form);
+    if (!channel.ok) return refuse(`Channel ${i + 1}, ${form.attribute}: ${channel.why}`);
+    done.push(channel.value);
+  }
+  return read({ name: name.trim(), channels: done });
+}
+
+export function readTypeForm(form: TypeForm, base: Pick<FixtureType, 'id' | 'rev' | 'file'>): Read<FixtureType> {
+  const modes: FixtureMode[] = [];
+  for (const one of form.modes) {
+    const mode = readModeForm(one);
+    if (!mode.ok) return mode;
+    modes.push(mode.value);
+  }
+  const { id, rev, file } = base;
+  return read({ id, rev, file, maker: form.maker.trim(), name: form.name.trim(), kind: form.kind, modes });
+}
+
+export const renamedModes = ({ modes }: TypeForm): Map<string, string> =>
+  new Map(modes.filter(({ was }) => was !== '').map(({ was, name }) => [was, name.trim()]));

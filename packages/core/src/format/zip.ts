@@ -1,0 +1,61 @@
+/** Opening and making ZIP archives; what could hurt is refused before anything is unpacked. */
+import { unzipSync, zipSync, type Zippable } from 'fflate';
+import { refuse, read, type Read } from '../address';
+
+const MIB = 1024 * 1024;
+export const MOST_FILE_BYTES = 256 * MIB;
+const MOST_ENTRIES = 4000;
+const MOST_UNPACKED = 512 * MIB;
+/** Above this size an entry may not unpack to more than so many times its packed size. */
+const RATIO_FROM = MIB;
+const MOST_RATIO = 200;
+
+export type Entries = Readonly<Record<string, Uint8Array>>;
+
+class Refused extends Error {}
+
+/** A name that leads out of the archive's own folder. */
+const escapes = (name: string): boolean =>
+  name.includes('\\') ||
+  name.startsWith('/') ||
+  /^[A-Za-z]:/.test(name) ||
+  name.includes('\0') ||
+  name.split('/').includes('..');
+
+/** Everything in an archive by name; refuses bombs, escaping names and what is no ZIP archive. */
+export function openZip(bytes: Uint8Array): Read<Entries> {
+  if (bytes.length > MOST_FILE_BYTES)
+    return refuse(`The file is larger than ${MOST_FILE_BYTES / MIB} MB, the most that is read.`);
+  let count = 0;
+  let total = 0;
+  try {
+    const entries = unzipSync(bytes, {
+      filter: ({ name, size, originalSize }) => {
+        count += 1;
+        total += originalSize;
+        if (count > MOST_ENTRIES) throw new Refused(`The archive holds more than ${MOST_ENTRIES} files.`);
+        if (total > MOST_UNPACKED)
+          throw new Refused(`The archive would unpack to more than ${MOST_UNPACKED / MIB} MB.`);
+        if (originalSize > RATIO_FROM && originalSize > size * MOST_RATIO)
+          throw new Refused(`“${name.slice(0, 80)}” in the archive unpacks to more than ${MOST_RATIO} times its size.`);
+        if (escapes(name))
+          throw new Refused(`The archive holds a file whose name leads elsewhere: “${name.slice(0, 80)}”.`);
+        return !name.endsWith('/');
+      },
+    });
+    return count === 0 ? refuse('The archive is empty.') : read(entries);
+  } catch (error) {
+    return refuse(
+      error instanceof Refused ? error.message : 'The file is no ZIP archive, or it is damaged or cut short.',
+    );
+  }
+}
+
+/** A fixed time for all entries, so that the same content makes the same bytes. */
+const TIME = '2020-01-01T00:00:00Z';
+
+export function makeZip(entries: Entries): Uint8Array {
+  const zippable: Zippable = {};
+  for (const [name, bytes] of Object.entries(entries)) zippable[name] = [bytes, { mtime: TIME, level: 6 }];
+  return zipSync(zippable);
+}

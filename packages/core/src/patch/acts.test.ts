@@ -1,0 +1,297 @@
+import fc from 'fast-check';
+import { nightFerry } from '../demo';
+import { blocksOf } from '../fixture';
+import { LIBRARY } from '../library';
+import { emptyShow, type FixtureType, type Lamp, type ShowRecords } from '../show';
+import {
+  addBlocks,
+  addLamps,
+  addressesOf,
+  changeMode,
+  closeGaps,
+  consequences,
+  copyLamps,
+  lastChannel,
+  makeTwins,
+  moveTo,
+  partTwins,
+  patchFindings,
+  readStart,
+  readdress,
+  recordsAfter,
+  removeLamps,
+  rename,
+  renumber,
+  repairsOf,
+  rigOf,
+  setGroup,
+  setTag,
+  shift,
+  type Plan,
+  type Rig,
+} from '.';
+
+let ids = 0;
+const newId = () => `new-${(ids += 1)}`;
+const typeOf = (id: string): FixtureType => LIBRARY.find((one) => one.id === `type-${id}`)!;
+const ferry = rigOf(nightFerry());
+
+const done = (result: ReturnType<typeof readdress>): Plan => {
+  if (!result.ok) throw new Error(result.why);
+  return result.value;
+};
+const after = (rig: Rig, plan: Plan): Rig => rigOf(recordsAfter(rig.records, plan.changes));
+const findingsOf = (rig: Rig) => patchFindings(rig.patch, rig.records.universe);
+
+const TYPES = ['spot-16', 'wash-19', 'petal-4', 'lantern', 'strip-60', 'wall'].map(typeOf);
+const anyMode = fc.constantFrom(...TYPES.flatMap((type) => type.modes.map((mode) => [type, mode] as const)));
+
+/** Rigs with lamps anywhere, colliding as they like. */
+const anyRig = fc
+  .array(
+    fc.tuple(
+      anyMode,
+      fc.integer({ min: 1, max: 3 }),
+      fc.integer({ min: 1, max: 512 }),
+      fc.integer({ min: 1, max: 12 }),
+    ),
+    {
+      maxLength: 10,
+    },
+  )
+  .map((list): Rig => {
+    const lamps = list.map(([[type, mode], universe, channel, number], i): Lamp => ({
+      ...nightFerry().lamp[0]!,
+      id: `l${i}`,
+      number,
+      name: `L${i}`,
+      typeId: type.id,
+      mode: mode.name,
+      universe,
+      channel,
+      blocks: blocksOf(mode)
+        .slice(1)
+        .map(() => ({ universe: universe + 1, channel })),
+      placeId: null,
+    }));
+    const records: ShowRecords = {
+      ...emptyShow(),
+      type: TYPES,
+      lamp: lamps,
+      universe: nightFerry().universe.slice(0, 3),
+    };
+    return rigOf(records);
+  });
+
+describe('placing', () => {
+  test('never overlaps anything and never cuts a lamp, in whatever way it is asked for', () => {
+    fc.assert(
+      fc.property(
+        anyRig,
+        anyMode,
+        fc.constantFrom('from' as const, 'gaps' as const, 'after' as const),
+        fc.integer({ min: 1, max: 40 }),
+        fc.integer({ min: 1, max: 512 }),
+        fc.integer({ min: 0, max: 9 }),
+        (rig, [type, mode], how, count, channel, gap) => {
+          const plan = done(
+            addLamps(
+              rig,
+              {
+                type,
+                mode,
+                count,
+                numberFrom: 1,
+                pattern: 'New #',
+                place: { how, start: { universe: 1, channel }, gap },
+                placeId: null,
+                groups: [],
+              },
+              newId,
+            ),
+          );
+          const then = after(rig, plan);
+          const fresh = then.records.lamp.filter(({ id }) => id.startsWith('new-'));
+          expect(fresh).toHaveLength(count);
+          for (const { id } of fresh) {
+            for (const span of then.patch.lamp(id)!.spans) {
+              expect(lastChannel(span)).toBeLessThanOrEqual(512);
+              for (let i = 0; i < span.length; i += 1)
+                expect(then.patch.at({ universe: span.universe, channel: span.channel + i })).toHaveLength(1);
+            }
+          }
+          expect(consequences(rig, plan).brings).toEqual([]);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  test('a lamp that a universe’s end would cut begins in the next, which is added to the show', () => {
+    const spot = typeOf('spot-16');
+    const plan = done(
+      addLamps(
+        ferry,
+        {
+          type: spot,
+          mode: spot.modes[1]!,
+          count: 2,
+          numberFrom: 900,
+          pattern: 'Mast',
+          place: { how: 'from', start: { universe: 20, channel: 480 }, gap: 0 },
+          placeId: null,
+          groups: [],
+        },
+        newId,
+      ),
+    );
+    expect(plan.lines).toEqual([
+      { subject: 'Universe 20', before: '', after: 'added, as sACN 20' },
+      { subject: 'Universe 21', before: '', after: 'added, as sACN 21' },
+      { subject: '900 Mast 1', before: '', after: '20/480' },
+      { subject: '901 Mast 2', before: '', after: '21/1' },
+    ]);
+  });
+
+  test('a copy and a new address keep the order of choosing', () => {
+    const place = { how: 'from', start: { universe: 30, channel: 1 }, gap: 2 } as const;
+    const plan = done(readdress(ferry, ['lamp-103', 'lamp-101', 'lamp-102'], place, newId));
+    expect(plan.lines.slice(1).map(({ subject, after: to }) => [subject, to])).toEqual([
+      ['103 Port spot 3', '30/1'],
+      ['101 Port spot 1', '30/26'],
+      ['102 Port spot 2', '30/51'],
+    ]);
+    const copies = done(
+      copyLamps(ferry, ['lamp-101'], 101, { how: 'after', start: { universe: 2, channel: 1 }, gap: 0 }, newId),
+    );
+    expect(copies.lines[0]).toEqual({ subject: '121 Port spot 1', before: 'copy of 101', after: '2/461' });
+  });
+});
+
+describe('repairs', () => {
+  test('every repair that is offered mends its finding and brings no other', () => {
+    let offered = 0;
+    fc.assert(
+      fc.property(anyRig, (rig) => {
+        for (const finding of findingsOf(rig)) {
+          for (const { plan } of repairsOf(rig, finding, newId)) {
+            offered += 1;
+            const then = findingsOf(after(rig, plan)).map(({ sentence }) => sentence);
+            const before = new Set(findingsOf(rig).map(({ sentence }) => sentence));
+            expect(then).not.toContain(finding.sentence);
+            expect(then.filter((sentence) => !before.has(sentence))).toEqual([]);
+          }
+        }
+      }),
+      { numRuns: 40 },
+    );
+    expect(offered).toBeGreaterThan(50);
+  });
+
+  test('an overlap can be mended by moving either lamp, by making twins, or by another mode', () => {
+    const clash = after(ferry, done(moveTo(ferry, 'lamp-102', { universe: 2, channel: 11 }, newId)));
+    const [finding] = findingsOf(clash);
+    expect(finding?.sentence).toBe('Lamp 101 and lamp 102 overlap from 2/11.');
+    expect(repairsOf(clash, finding!, newId).map(({ label }) => label)).toEqual([
+      'Move lamp 102 to the next free place',
+      'Move lamp 101 to the next free place',
+      'Make lamps 101 and 102 twins',
+    ]);
+    const twins = done(makeTwins(clash, ['lamp-101', 'lamp-102'], newId));
+    const then = after(clash, twins);
+    expect(findingsOf(then)).toEqual([]);
+    const parted = after(then, done(partTwins(then, ['lamp-102'])));
+    expect(findingsOf(parted)).toHaveLength(1);
+  });
+});
+
+test('closing the gaps leaves none, moves nothing that need not move, and keeps the order', () => {
+  const gappy = after(ferry, done(removeLamps(ferry, ['lamp-103', 'lamp-110'])));
+  const then = after(gappy, done(closeGaps(gappy, 2, newId)));
+  const spans = then.patch.universe(2);
+  spans.reduce((next, { channel, length }) => {
+    expect(channel).toBe(next);
+    return next + length;
+  }, 1);
+  expect(spans.map(({ patched }) => patched.lamp.id)).toEqual(
+    gappy.patch.universe(2).map(({ patched }) => patched.lamp.id),
+  );
+  expect(closeGaps(then, 2, newId)).toEqual({ ok: false, why: 'Universe 2 has no gaps between its lamps.' });
+});
+
+test('a mode changed for many lets the addresses follow', () => {
+  const plan = done(changeMode(ferry, ['lamp-101', 'lamp-102', 'lamp-103'], 'Basic', true, newId));
+  const then = after(ferry, plan);
+  expect(['lamp-101', 'lamp-102', 'lamp-103'].map((id) => then.patch.lamp(id)!.lamp.channel)).toEqual([1, 14, 27]);
+  expect(findingsOf(then)).toEqual([]);
+  expect(changeMode(ferry, ['lamp-101'], 'Nothing', true, newId)).toMatchObject({ ok: false });
+});
+
+test('a shift goes through universes’ ends but cuts nothing', () => {
+  const plan = done(shift(ferry, ['lamp-401'], 512, newId));
+  expect(plan.lines[0]).toMatchObject({ before: '7/1', after: '8/1' });
+  expect(shift(ferry, ['lamp-1'], -1, newId)).toMatchObject({
+    ok: false,
+    why: expect.stringContaining('before 1/1') as string,
+  });
+  expect(shift(ferry, ['lamp-101'], 500, newId)).toEqual({
+    ok: false,
+    why: 'Lamp 101 would be cut by the end of universe 2.',
+  });
+});
+
+test('numbers, names, tags and groups of a selection', () => {
+  const chosen = ['lamp-102', 'lamp-101'];
+  const lampsAfter = (plan: Plan) => plan.changes.map(({ after: lamp }) => lamp as Lamp);
+  expect(lampsAfter(done(renumber(ferry, chosen, 900, 10))).map(({ number }) => number)).toEqual([900, 910]);
+  expect(lampsAfter(done(rename(ferry, chosen, 'Rail ##', 9))).map(({ name }) => name)).toEqual(['Rail 09', 'Rail 10']);
+  expect(lampsAfter(done(setTag(ferry, chosen, 'teal'))).map(({ tag }) => tag)).toEqual(['teal', 'teal']);
+  const grouped = after(ferry, done(setGroup(ferry, chosen, 'Rail', true)));
+  expect(grouped.patch.lamp('lamp-101')!.lamp.groups).toEqual(['Port spots', 'Rail']);
+  const out = after(grouped, done(setGroup(grouped, chosen, 'Rail', false)));
+  expect(out.patch.lamp('lamp-101')!.lamp.groups).toEqual(['Port spots']);
+});
+
+describe('bulk blocks', () => {
+  const layer = typeOf('media-layer');
+  const master = typeOf('media-master');
+  const request = {
+    blocks: [
+      { type: master, mode: master.modes[0]!, count: 1, pattern: 'Porthole master' },
+      { type: layer, mode: layer.modes[0]!, count: 30, pattern: 'Porthole layer #' },
+    ],
+    start: { universe: 40, channel: 100 },
+    numberFrom: 900,
+    group: 'Porthole',
+    placeId: null,
+  };
+
+  test('spill whole into the next universe, and replace what was there', () => {
+    const then = after(ferry, done(addBlocks(ferry, request, newId)));
+    const server = then.records.lamp.filter(({ groups }) => groups.includes('Porthole'));
+    expect(server).toHaveLength(31);
+    expect([addressesOf(server[0]!), addressesOf(server[19]!), addressesOf(server[20]!)].flat()).toEqual([
+      { universe: 40, channel: 100 },
+      { universe: 40, channel: 482 },
+      { universe: 41, channel: 1 },
+    ]);
+    expect(findingsOf(then)).toEqual([]);
+    const again = done(addBlocks(then, { ...request, blocks: request.blocks.slice(0, 1) }, newId));
+    expect(again.lines.filter(({ after: to }) => to === '')).toHaveLength(31);
+    expect(after(then, again).records.lamp.filter(({ groups }) => groups.includes('Porthole'))).toHaveLength(1);
+  });
+
+  test('lamps that lie where the blocks would are listed as going', () => {
+    const plan = done(
+      addBlocks(ferry, { ...request, start: { universe: 2, channel: 1 }, blocks: request.blocks.slice(0, 1) }, newId),
+    );
+    expect(plan.lines[0]).toEqual({ subject: '101 Port spot 1', before: '2/1', after: '' });
+  });
+
+  test('a start may be an Art-Net universe of the show', () => {
+    expect(readStart('0.0.8/47', ferry.records)).toEqual({ ok: true, value: { universe: 9, channel: 47 } });
+    expect(readStart('3/47', ferry.records)).toEqual({ ok: true, value: { universe: 3, channel: 47 } });
+    expect(readStart('1.2.3/4', ferry.records)).toMatchObject({ ok: false });
+    expect(readStart('0.0.8', ferry.records)).toMatchObject({ ok: false });
+  });
+});

@@ -1,0 +1,128 @@
+/** Where lamps get in each other's way, or lie where they cannot work. */
+import { SLOTS, formatAddress, type SlotAddress } from '../address';
+import { blocksOf } from '../fixture';
+import type { Lamp, ShowRecords } from '../show';
+import { lastChannel, type Patch, type PatchedLamp, type Span } from './patch';
+
+export type FindingRule =
+  /** Two lamps claim the same slots and are no twins. */
+  | 'overlap'
+  | 'past-end'
+  | 'shared-number'
+  | 'no-universe'
+  /** An address block of the lamp's mode has no address. */
+  | 'no-address'
+  | 'run';
+
+export interface PatchFinding {
+  readonly rule: FindingRule;
+  /** Ids of the lamps or runs that it is about */
+  readonly subjects: readonly string[];
+  /** Where it begins; undefined if it lies nowhere */
+  readonly at: SlotAddress | undefined;
+  readonly sentence: string;
+}
+
+/** “Lamp 12”, or “Run 801” for pixels. */
+export const nameOf = ({ lamp, run }: PatchedLamp): string => `${run ? 'Run' : 'Lamp'} ${lamp.number}`;
+
+const areTwins = (one: Lamp, other: Lamp): boolean => one.twin !== null && one.twin === other.twin;
+
+/** Overlaps within one universe; each span is reported with the one that reaches furthest into it. */
+function* overlaps(spans: readonly Span[]): Generator<PatchFinding> {
+  let active: Span[] = [];
+  for (const span of spans) {
+    active = active.filter((one) => lastChannel(one) >= span.channel);
+    let worst: Span | undefined;
+    for (const one of active)
+      if (
+        one.patched !== span.patched &&
+        !areTwins(one.patched.lamp, span.patched.lamp) &&
+        (!worst || lastChannel(one) > lastChannel(worst))
+      )
+        worst = one;
+    if (worst) {
+      const at = { universe: span.universe, channel: span.channel };
+      const names = [nameOf(worst.patched), nameOf(span.patched)];
+      yield {
+        rule: 'overlap',
+        subjects: [worst.patched.lamp.id, span.patched.lamp.id],
+        at,
+        sentence: `${names[0]} and ${names[1]!.toLowerCase()} overlap from ${formatAddress(at)}.`,
+      };
+    }
+    active.push(span);
+  }
+}
+
+function* pastEnd(spans: readonly Span[]): Generator<PatchFinding> {
+  for (const span of spans) {
+    const beyond = lastChannel(span) - SLOTS;
+    if (beyond > 0)
+      yield {
+        rule: 'past-end',
+        subjects: [span.patched.lamp.id],
+        at: { universe: span.universe, channel: span.channel },
+        sentence: `${nameOf(span.patched)} at ${formatAddress(span)} runs ${beyond} past channel ${SLOTS}.`,
+      };
+  }
+}
+
+function* sharedNumbers(patch: Patch): Generator<PatchFinding> {
+  const first = new Map<number, PatchedLamp>();
+  for (const patched of patch.all()) {
+    const { number, id } = patched.lamp;
+    const other = first.get(number);
+    if (!other) first.set(number, patched);
+    else
+      yield {
+        rule: 'shared-number',
+        subjects: [other.lamp.id, id],
+        at: patched.spans[0] && { universe: patched.spans[0].universe, channel: patched.spans[0].channel },
+        sentence: `Number ${number} is shared by ${other.lamp.name} and ${patched.lamp.name}.`,
+      };
+  }
+}
+
+function* withoutAddress(patch: Patch): Generator<PatchFinding> {
+  for (const patched of patch.all()) {
+    if (patched.run) continue;
+    const missing = blocksOf(patched.mode).findIndex(
+      (length, i) => length > 0 && !patched.spans.some(({ block }) => block === i + 1),
+    );
+    if (missing >= 0)
+      yield {
+        rule: 'no-address',
+        subjects: [patched.lamp.id],
+        at: undefined,
+        sentence: `${nameOf(patched)} has no address for its block ${missing + 1}.`,
+      };
+  }
+}
+
+function noUniverse(number: number, spans: readonly Span[]): PatchFinding {
+  const [first] = spans;
+  const more = new Set(spans.map(({ patched }) => patched)).size - 1;
+  const others = more === 0 ? 'is' : more === 1 ? 'and one more are' : `and ${more} more are`;
+  return {
+    rule: 'no-universe',
+    subjects: [...new Set(spans.map(({ patched }) => patched.lamp.id))],
+    at: { universe: number, channel: first!.channel },
+    sentence: `${nameOf(first!.patched)} ${others} in universe ${number}, which is not in the show.`,
+  };
+}
+
+/** Everything that the patch alone can find, in time linear in the lamps. */
+export function patchFindings(patch: Patch, universes: ShowRecords['universe']): PatchFinding[] {
+  const known = new Set(universes.map(({ number }) => number));
+  const findings: PatchFinding[] = [];
+  for (const number of patch.universes()) {
+    const spans = patch.universe(number);
+    findings.push(...overlaps(spans), ...pastEnd(spans));
+    if (!known.has(number)) findings.push(noUniverse(number, spans));
+  }
+  findings.push(...sharedNumbers(patch), ...withoutAddress(patch));
+  for (const { run, sentence } of patch.runFaults)
+    findings.push({ rule: 'run', subjects: [run.id], at: undefined, sentence });
+  return findings;
+}
