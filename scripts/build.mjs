@@ -11,6 +11,7 @@ export const out = join(root, '.build');
 const BUNDLES = {
   'server/main': 'apps/server/src/main.ts',
   'server/worker': 'apps/server/src/live/worker.ts',
+  'server/import': 'apps/server/src/imports/importThread.ts',
   'server/ear': 'apps/server/src/live/earThread.ts',
   'server/lock': 'apps/server/src/store/lock.ts',
   'standins/main': 'apps/standins/src/main.ts',

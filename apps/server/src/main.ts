@@ -9,11 +9,13 @@ import { nightFerry } from '@taxiarch/core/demo';
 import { KINDS, emptyShow, type ProposedEdit, type ShowRecords } from '@taxiarch/core/show';
 import { createApp } from './http/app';
 import { Guard } from './http/guard';
+import { Imports } from './imports/imports';
 import { Feed } from './live/feed';
 import { LiveHost } from './live/host';
 import { listInterfaces } from './live/interfaces';
 import { BadOption, readOptions, type Options } from './options';
 import { SettingsFile } from './settings';
+import { KeptFiles } from './store/files';
 import { FolderInUse, lockFolder } from './store/lock';
 import { ShowStore } from './store/store';
 
@@ -123,6 +125,8 @@ async function main(): Promise<void> {
 
   const settings = new SettingsFile(folder, options.demo ? { interface: LOOPBACK } : {});
   const store = await openStore(folder, options.demo);
+  const files = new KeptFiles(folder);
+  const imports = new Imports(new URL('./import.mjs', import.meta.url), files);
   const host = await startEngine(options, settings, store);
   const feed = new Feed(host);
   store.onEdit((edit) => {
@@ -131,7 +135,7 @@ async function main(): Promise<void> {
   });
   const client = options.client === undefined ? undefined : join(resolve(options.client));
   server.removeAllListeners('request').removeAllListeners('upgrade');
-  server.on('request', createApp({ store, host, feed, settings, guard, log, client }).callback());
+  server.on('request', createApp({ store, files, imports, host, feed, settings, guard, log, client }).callback());
   feed.attach(server, (request) => guard.refuse(request) === undefined && guard.admits(request));
   await announce(options, guard);
 

@@ -8,8 +8,12 @@ import type { Logger } from 'pino';
 import type { Feed } from '../live/feed';
 import type { LiveHost } from '../live/host';
 import type { SettingsFile } from '../settings';
+import type { Imports } from '../imports/imports';
+import type { KeptFiles } from '../store/files';
 import type { ShowStore } from '../store/store';
 import type { Guard } from './guard';
+import { exportRoutes } from './exports';
+import { importRoutes } from './imports';
 import { liveRoutes } from './live';
 import { openApi } from './openapi';
 import { outputRoutes } from './output';
@@ -19,6 +23,8 @@ import { showRoutes } from './show';
 
 export interface Parts {
   readonly store: ShowStore;
+  readonly files: KeptFiles;
+  readonly imports: Imports;
   readonly host: LiveHost;
   readonly feed: Feed;
   readonly settings: SettingsFile;
@@ -30,7 +36,7 @@ export interface Parts {
 
 const YEAR_MS = 365 * 24 * 3600 * 1000;
 
-export function createApp({ store, host, feed, settings, guard, log, client }: Parts): Koa {
+export function createApp({ store, files, imports, host, feed, settings, guard, log, client }: Parts): Koa {
   const app = new Koa();
   app.use(problems(log));
   app.use(async (ctx, next) => {
@@ -46,7 +52,13 @@ export function createApp({ store, host, feed, settings, guard, log, client }: P
   app.use(compress({ threshold: 1024, br: false }));
   app.use(bodyParser({ enableTypes: ['json', 'form'], jsonLimit: '32mb', formLimit: '1kb' }));
   app.use(pairing(guard));
-  for (const router of [showRoutes(store), liveRoutes(host, settings), outputRoutes(host, store, feed)])
+  for (const router of [
+    showRoutes(store),
+    importRoutes(imports, store),
+    exportRoutes(store, files),
+    liveRoutes(host, settings),
+    outputRoutes(host, store, feed),
+  ])
     app.use(router.routes());
   app.use(async (ctx, next) => {
     if (ctx.method === 'GET' && ctx.path === '/api/openapi.json') ctx.body = openApi;

@@ -1,21 +1,5 @@
-/** The API described in OpenAPI 3.1: every endpoint that there is. The types are those of `packages/core/src/contract`. */
-
-const text = { type: 'string' } as const;
-const whole = { type: 'integer' } as const;
-const number = { type: 'number' } as const;
-const yesNo = { type: 'boolean' } as const;
-const list = (items: object) => ({ type: 'array', items });
-const map = (values: object) => ({ type: 'object', additionalProperties: values });
-const named = (name: string) => ({ $ref: `#/components/schemas/${name}` });
-const oneOf = (...words: string[]) => ({ type: 'string', enum: words });
-const nullable = (schema: { type: string }) => ({ ...schema, type: [schema.type, 'null'] });
-
-/** All properties required but those whose name ends in a question mark. */
-function record(properties: Record<string, object>, description?: string) {
-  const entries = Object.entries(properties).map(([name, schema]) => [name.replace('?', ''), schema] as const);
-  const required = Object.keys(properties).filter((name) => !name.endsWith('?'));
-  return { type: 'object', ...(description && { description }), properties: Object.fromEntries(entries), required };
-}
+/** The API described in OpenAPI 3.1: every endpoint that there is. */
+import { named, schemas, text } from './openapiSchemas';
 
 const json = (schema: object) => ({ 'application/json': { schema } });
 const answer = (description: string, schema: object) => ({ description, content: json(schema) });
@@ -27,235 +11,8 @@ const problem = (description: string) => ({
 
 const BAD = { '400': problem('The input is not well-formed; `faults` says where.') };
 const SHORTLY = { '503': problem('The engine has just started.') };
-const protocol = oneOf('sacn', 'artnet');
-const row = { id: text, rev: { ...whole, description: 'Number of the edit that last changed this record.' } };
-
-const schemas = {
-  Problem: record(
-    {
-      type: text,
-      title: text,
-      status: whole,
-      detail: { ...text, description: 'A sentence fit to be shown.' },
-      'faults?': list(record({ at: text, why: text })),
-      'conflicts?': list({ type: 'object' }),
-    },
-    'RFC 9457 problem document.',
-  ),
-  ShowInfo: record({ ...row, name: text, about: text }),
-  Place: record({ ...row, name: text, order: whole }),
-  FixtureType: record({
-    ...row,
-    maker: text,
-    name: text,
-    modes: list(
-      record({
-        name: text,
-        channels: list(
-          record({
-            attribute: { ...text, description: 'GDTF attribute name.' },
-            offsets: list(whole),
-            default: whole,
-            highlight: whole,
-            'cell?': whole,
-          }),
-        ),
-      }),
-    ),
-  }),
-  Universe: record({
-    ...row,
-    number: whole,
-    name: text,
-    protocol,
-    wire: { ...whole, description: 'sACN 1–63999, Art-Net Port-Address 0–32767.' },
-    merge: oneOf('htp', 'ltp'),
-  }),
-  Lamp: record({
-    ...row,
-    number: whole,
-    name: text,
-    typeId: text,
-    mode: text,
-    universe: whole,
-    channel: whole,
-    placeId: nullable(text),
-    x: number,
-    y: number,
-    z: number,
-  }),
-  Source: record({
-    ...row,
-    name: text,
-    address: text,
-    universes: list(whole),
-    priority: whole,
-    pennant: record({ letter: text, cut: text, fill: text }),
-  }),
-  Machine: record({
-    ...row,
-    name: text,
-    model: text,
-    address: text,
-    placeId: nullable(text),
-    ports: list(record({ number: whole, direction: oneOf('out', 'in'), protocol, universe: whole })),
-  }),
-  Show: record({
-    seq: { ...whole, description: 'Number of the last edit.' },
-    records: record({
-      show: list(named('ShowInfo')),
-      place: list(named('Place')),
-      type: list(named('FixtureType')),
-      universe: list(named('Universe')),
-      lamp: list(named('Lamp')),
-      source: list(named('Source')),
-      machine: list(named('Machine')),
-    }),
-  }),
-  ProposedEdit: record({
-    author: text,
-    sentence: { ...text, description: 'What was done, in the past tense.' },
-    changes: list(
-      record({
-        kind: oneOf('show', 'place', 'type', 'universe', 'lamp', 'source', 'machine'),
-        id: text,
-        rev: { ...nullable(whole), description: 'Revision that was read; null to add a record.' },
-        after: { type: ['object', 'null'], description: 'The record as it should be; null to remove it.' },
-      }),
-    ),
-  }),
-  EditHead: record({
-    seq: whole,
-    at: { ...text, format: 'date-time' },
-    author: text,
-    sentence: text,
-    'undoes?': whole,
-  }),
-  Edit: {
-    allOf: [
-      named('EditHead'),
-      record({
-        changes: list(
-          record({ kind: text, id: text, before: { type: ['object', 'null'] }, after: { type: ['object', 'null'] } }),
-        ),
-      }),
-    ],
-  },
-  History: record({ edits: list(named('EditHead')), undo: nullable(whole), redo: nullable(whole) }),
-  Author: record({ author: text }),
-  Settings: record({
-    interface: { ...text, description: '“auto”, or an address of this computer.' },
-    outputRate: { ...number, minimum: 1, maximum: 44 },
-    outputPriority: { ...whole, minimum: 1, maximum: 200 },
-    artnetBroadcast: yesNo,
-    poll: yesNo,
-    artnetTimeout: { ...whole, description: 'Milliseconds.', minimum: 1000, maximum: 60000 },
-  }),
-  Interface: record({ name: text, address: text, netmask: text, mac: text, loopback: yesNo }),
-  Interfaces: record({
-    interfaces: list(named('Interface')),
-    chosen: text,
-    inUse: { oneOf: [named('Interface'), { type: 'null' }] },
-  }),
-  Stream: record({
-    mark: { ...whole, description: 'By this number frames name the stream as owner of a slot.' },
-    name: text,
-    address: text,
-    cid: text,
-    priority: whole,
-    slotPriority: yesNo,
-    preview: yesNo,
-    terminated: yesNo,
-    lost: yesNo,
-    own: yesNo,
-    syncAddress: whole,
-    slotCount: whole,
-    rate1: number,
-    rate10: number,
-    jitter: { ...number, description: 'Mean deviation of the intervals, milliseconds.' },
-    packets: whole,
-    missing: whole,
-    missing10: whole,
-    repeats: whole,
-    late: whole,
-    firstSeen: whole,
-    lastSeen: whole,
-  }),
-  LiveUniverse: record({
-    key: { ...whole, description: 'sACN universe, or 65536 + Art-Net Port-Address.' },
-    protocol,
-    number: whole,
-    show: nullable(whole),
-    name: text,
-    state: oneOf('steady', 'ragged', 'silent', 'stray', 'contested'),
-    because: text,
-    streams: list(named('Stream')),
-  }),
-  Node: record({
-    address: text,
-    mac: text,
-    shortName: text,
-    longName: text,
-    report: text,
-    kind: text,
-    firmware: whole,
-    ports: list(
-      record({
-        number: whole,
-        direction: oneOf('out', 'in'),
-        portAddress: whole,
-        active: yesNo,
-        merging: yesNo,
-        ltp: yesNo,
-        sacn: yesNo,
-      }),
-    ),
-    gone: yesNo,
-    firstSeen: whole,
-    lastSeen: whole,
-  }),
-  Output: record({
-    hot: yesNo,
-    since: whole,
-    by: text,
-    holds: list(
-      record({
-        client: text,
-        by: text,
-        key: whole,
-        universe: whole,
-        runs: list(list(whole)),
-        since: whole,
-        stay: yesNo,
-      }),
-    ),
-    rate: { ...number, description: 'Packets sent in the last second.' },
-    targets: { ...map(list(text)), description: 'Addresses to which taken Art-Net universes go, by key.' },
-  }),
-  Live: record({
-    at: whole,
-    listeningSince: whole,
-    interface: { oneOf: [named('Interface'), { type: 'null' }] },
-    trouble: text,
-    universes: list(named('LiveUniverse')),
-    nodes: list(named('Node')),
-    output: named('Output'),
-    packetsPerSecond: number,
-    packets: whole,
-    rejected: map(whole),
-  }),
-  Hot: record({ hot: yesNo, by: text }),
-  Take: record({
-    client: text,
-    by: text,
-    'stay?': { ...yesNo, description: 'Keep sending when the client’s feed is lost.' },
-    slots: {
-      ...map({ ...whole, minimum: 0, maximum: 255 }),
-      description: 'Levels by address or run: `3/47`, `3/1-24`.',
-    },
-  }),
-  GiveBack: record({ 'client?': text, 'slots?': list(text) }, 'Without client and slots: everything of everybody.'),
-};
+const file = (type: string) => ({ description: 'The file.', content: { [type]: {} } });
+const id = { name: 'id', in: 'path', required: true, schema: text };
 
 export const openApi = {
   openapi: '3.1.0',
@@ -307,6 +64,68 @@ export const openApi = {
           '409': problem('Nothing to redo, or changed by others since.'),
         },
       },
+    },
+    '/api/import/{kind}': {
+      post: {
+        summary: 'Begin to read a file: mvr, gdtf or show. The body is the file itself.',
+        parameters: [
+          { name: 'kind', in: 'path', required: true, schema: { ...text, enum: ['mvr', 'gdtf', 'show'] } },
+          { name: 'name', in: 'query', schema: text, description: 'Name of the file, for the history.' },
+        ],
+        requestBody: { required: true, content: { 'application/octet-stream': {} } },
+        responses: {
+          '202': answer('Reading has begun; ask again by its id.', named('Import')),
+          ...BAD,
+          '413': problem('The file is too large.'),
+          '429': problem('Too many files are being read.'),
+        },
+      },
+    },
+    '/api/import/{id}': {
+      get: {
+        summary: 'How far reading is; when it is done, what the file would change.',
+        parameters: [id],
+        responses: { '200': answer('The import.', named('Import')), '404': problem('Cancelled or forgotten.') },
+      },
+      delete: {
+        summary: 'Stop reading and forget.',
+        parameters: [id],
+        responses: { '204': { description: 'Forgotten.' }, '404': problem('Cancelled or forgotten.') },
+      },
+    },
+    '/api/import/{id}/write': {
+      post: {
+        summary: 'Write the chosen rows as one edit.',
+        parameters: [id],
+        requestBody: body(named('ImportWrite')),
+        responses: {
+          '201': answer('What was written.', named('ImportWritten')),
+          ...BAD,
+          '422': problem('Nothing to write, or the show would not hold together.'),
+        },
+      },
+    },
+    '/api/export/gdtf/{type}': {
+      get: {
+        summary: 'A fixture type of the show or the library as a GDTF file.',
+        parameters: [{ name: 'type', in: 'path', required: true, schema: text }],
+        responses: { '200': file('application/zip'), '404': problem('No such type.') },
+      },
+    },
+    '/api/export/mvr': {
+      get: { summary: 'The rig as an MVR file.', responses: { '200': file('application/zip') } },
+    },
+    '/api/export/csv/{table}': {
+      get: {
+        summary: 'A table of lamps, channels or pixels.',
+        parameters: [
+          { name: 'table', in: 'path', required: true, schema: { ...text, enum: ['lamps', 'channels', 'pixels'] } },
+        ],
+        responses: { '200': file('text/csv'), '404': problem('No such table.') },
+      },
+    },
+    '/api/export/show': {
+      get: { summary: 'The whole show as one JSON document.', responses: { '200': file('application/json') } },
     },
     '/api/live': {
       get: {

@@ -4,7 +4,12 @@ import type { Change, FixtureType, Lamp, Machine, PixelRun, Source, Universe } f
 
 const row = { id: text('id').primaryKey(), rev: integer('rev').notNull() };
 
-export const show = pgTable('show', { ...row, name: text('name').notNull(), about: text('about').notNull(), file: text('file') });
+export const show = pgTable('show', {
+  ...row,
+  name: text('name').notNull(),
+  about: text('about').notNull(),
+  file: text('file'),
+});
 
 export const place = pgTable('place', { ...row, name: text('name').notNull(), order: integer('order').notNull() });
 

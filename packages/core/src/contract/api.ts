@@ -40,6 +40,28 @@ export interface HistoryReply {
   readonly redo: number | null;
 }
 
+/** One row of what a file would change. */
+export interface ImportRowReply {
+  readonly key: string;
+  readonly state: 'added' | 'changed' | 'gone' | 'same';
+  readonly subject: string;
+  readonly says: readonly string[];
+}
+
+/** GET /api/import/{id} */
+export type ImportReply = { readonly id: string; readonly name: string } & (
+  | { readonly state: 'working'; readonly done: number; readonly of: number }
+  | { readonly state: 'refused'; readonly why: string }
+  | { readonly state: 'ready'; readonly rows: readonly ImportRowReply[]; readonly notes: readonly string[] }
+);
+
+/** POST /api/import/{id}/write */
+export interface ImportWritten {
+  readonly seq: number;
+  readonly sentence: string;
+  readonly changes: number;
+}
+
 /** Settings of this computer, kept in its data folder; not part of the show. */
 export interface Settings {
   /** Address of the interface for both protocols, or `auto`. */

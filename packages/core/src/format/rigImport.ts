@@ -137,7 +137,8 @@ export function compareRig({ records }: Rig, incoming: Incoming): ImportRow[] {
       subject: lampName(lamp),
       says: [`at ${formatAddress(lamp)}`],
     });
-  return rows;
+  const numberOf = ({ before, incoming: lamp }: ImportRow) => (lamp ?? before)!.number;
+  return rows.sort((a, b) => numberOf(a) - numberOf(b));
 }
 
 /** What taking over the chosen rows would write. Types and places that they need come along. */

@@ -1,0 +1,1 @@
+export { InOutPage as default } from '@/areas/rig/inout/InOutPage';

@@ -1,0 +1,346 @@
+/** The plan of the ship: lamps in metres from above or from the side, alight as they receive. */
+import { useRouter, type Href } from 'expo-router';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { ScrollView, View } from 'react-native';
+import { wireKey } from '@taxiarch/core/address';
+import type { UniverseFrame } from '@taxiarch/core/contract';
+import { Light, putAt, setLocked, snap, spotOf, type Spot, type View as PlanSide } from '@taxiarch/core/stage';
+import { rigChosen, useChosen } from '@/data/chosen';
+import { feed } from '@/data/feed';
+import { placeFilter, useKept } from '@/data/kept';
+import { propose, useShow } from '@/data/show';
+import { Button, Choice, Notice, Pick, Sentence, Text, count, useColour } from '@/ui';
+import { Arrange } from './Arrange';
+import { fit, panBy, toPlan, toScreen, zoomAt, type Camera } from './camera';
+import { drawPlan, type Mark, type Region, type Scene } from './drawPlan';
+import { usePointers } from './usePointers';
+
+const SIDES = [
+  { value: 'top', label: 'From above' },
+  { value: 'side', label: 'From the side' },
+] as const;
+const TOOLS = [
+  { value: 'look', label: 'Look' },
+  { value: 'choose', label: 'Choose' },
+  { value: 'move', label: 'Move' },
+] as const;
+type Tool = (typeof TOOLS)[number]['value'];
+const SNAPS = [
+  { value: '0', label: 'anywhere' },
+  { value: '0.1', label: 'to 0.1 m' },
+  { value: '0.5', label: 'to 0.5 m' },
+  { value: '1', label: 'to 1 m' },
+] as const;
+
+/** At most so many pictures a second. */
+const FRAME_MS = 1000 / 31;
+/** A finger this near to a lamp means it. */
+const REACH = 22;
+
+/** The last frame of every universe that the plan shows; `changed` says that one came since it was last cleared. */
+function useLevels(keys: readonly number[]) {
+  const store = useRef({ frames: new Map<number, UniverseFrame>(), changed: true });
+  const which = keys.join();
+  useEffect(() => {
+    const { current } = store;
+    const stops = which
+      .split(',')
+      .filter((key) => key !== '')
+      .map((key) =>
+        feed.watch(Number(key), (frame) => {
+          current.frames.set(Number(key), frame);
+          current.changed = true;
+        }),
+      );
+    return () => stops.forEach((stop) => stop());
+  }, [which]);
+  return store;
+}
+
+export function PlanPage() {
+  const show = useShow();
+  const { records, patch } = show;
+  const router = useRouter();
+  const colour = useColour();
+  const place = useKept(placeFilter);
+  const chosen = useChosen(rigChosen);
+  const [side, setSide] = useState<PlanSide>('top');
+  const [tool, setTool] = useState<Tool>('look');
+  const [step, setStep] = useState('0.5');
+  const [arranging, setArranging] = useState(false);
+  const [trouble, setTrouble] = useState('');
+  const holder = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [size, setSize] = useState({ width: 0, height: 0 });
+  const camera = useRef<Camera>({ middle: [0, 0], scale: 20 });
+  const drag = useRef<Spot>([0, 0]);
+  const box = useRef<readonly [Spot, Spot] | undefined>(undefined);
+  const dirty = useRef(true);
+
+  const lights = useMemo(
+    () => new Map([...patch.all()].map((patched) => [patched.lamp.id, new Light(patched)])),
+    [patch],
+  );
+  const marks = useMemo(
+    (): Mark[] =>
+      [...patch.all()]
+        .filter(({ lamp }) => place === '' || lamp.placeId === place)
+        .map(({ lamp, type, run }) => ({
+          id: lamp.id,
+          number: lamp.number,
+          kind: type.kind,
+          spot: spotOf(side, lamp),
+          end: run && spotOf(side, run.to),
+          locked: lamp.locked,
+          light: lights.get(lamp.id)!,
+        })),
+    [patch, place, side, lights],
+  );
+  const regions = useMemo(
+    (): Region[] =>
+      records.place.flatMap(({ id, name }) => {
+        const here = records.lamp.filter((lamp) => lamp.placeId === id).map((lamp) => spotOf(side, lamp));
+        if (here.length === 0 || (place !== '' && place !== id)) return [];
+        const [as, bs] = [here.map(([a]) => a), here.map(([, b]) => b)];
+        return [{ name, from: [Math.min(...as), Math.min(...bs)], to: [Math.max(...as), Math.max(...bs)] }];
+      }),
+    [records.place, records.lamp, place, side],
+  );
+  const keyOf = useMemo(
+    () => new Map(records.universe.map(({ number, protocol, wire }) => [number, wireKey({ protocol, number: wire })])),
+    [records.universe],
+  );
+  const keys = useMemo(
+    () =>
+      [
+        ...new Set(marks.flatMap(({ light }) => [...light.universes].flatMap((number) => keyOf.get(number) ?? []))),
+      ].sort((a, b) => a - b),
+    [marks, keyOf],
+  );
+  const levels = useLevels(keys);
+  const chosenSet = useMemo(() => new Set(chosen), [chosen]);
+
+  useEffect(() => {
+    const element = holder.current;
+    if (!element) return;
+    const observer = new ResizeObserver(() => setSize({ width: element.clientWidth, height: element.clientHeight }));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+
+  const fitted = useRef('');
+  useEffect(() => {
+    const name = `${side} ${place} ${size.width > 0} ${marks.length > 0}`;
+    if (size.width > 0 && fitted.current !== name) {
+      fitted.current = name;
+      camera.current = fit(
+        marks.map(({ spot }) => spot),
+        size,
+      );
+    }
+    dirty.current = true;
+  }, [side, place, size, marks]);
+
+  useEffect(() => {
+    const context = canvas.current?.getContext('2d', { alpha: false });
+    if (!context || size.width === 0) return;
+    const ratio = Math.min(2, devicePixelRatio);
+    canvas.current!.width = size.width * ratio;
+    canvas.current!.height = size.height * ratio;
+    const inks = {
+      ground: colour('ground'),
+      line: colour('line'),
+      soft: colour('soft'),
+      text: colour('text'),
+      press: colour('press'),
+      surface: colour('surface'),
+    };
+    const { current: store } = levels;
+    const levelAt = (universe: number, channel: number) => {
+      const key = keyOf.get(universe);
+      return key === undefined ? undefined : store.frames.get(key)?.values[channel - 1];
+    };
+    let last = -Infinity;
+    let frame = 0;
+    dirty.current = true;
+    const draw = (now: number) => {
+      frame = requestAnimationFrame(draw);
+      if ((!dirty.current && !store.changed) || now - last < FRAME_MS - 2) return;
+      last = now;
+      dirty.current = false;
+      store.changed = false;
+      const scene: Scene = { marks, regions, chosen: chosenSet, drag: drag.current, box: box.current };
+      context.setTransform(ratio, 0, 0, ratio, 0, 0);
+      drawPlan(context, size, camera.current, scene, levelAt, inks);
+    };
+    frame = requestAnimationFrame(draw);
+    return () => cancelAnimationFrame(frame);
+  }, [size, marks, regions, chosenSet, colour, keyOf, levels]);
+
+  const markAt = (at: Spot): Mark | undefined => {
+    let best: Mark | undefined;
+    let reach = REACH;
+    for (const mark of marks) {
+      const [x, y] = toScreen(camera.current, size, mark.spot);
+      const distance = Math.hypot(x - at[0], y - at[1]);
+      if (distance < reach) {
+        best = mark;
+        reach = distance;
+      }
+    }
+    return best;
+  };
+  const look = (next: Camera) => {
+    camera.current = next;
+    dirty.current = true;
+  };
+
+  const write = async (plan: ReturnType<typeof putAt>) => {
+    setTrouble('');
+    if (!plan.ok) return setTrouble(plan.why);
+    try {
+      await propose(plan.value.sentence, plan.value.changes);
+    } catch (error) {
+      setTrouble((error as Error).message);
+    }
+  };
+
+  usePointers(holder, {
+    onTap: (at) => {
+      const mark = markAt(at);
+      if (!mark) return;
+      if (tool !== 'look') {
+        if (!mark.end) rigChosen.toggle(mark.id);
+      } else router.navigate(`/rig/${mark.end ? 'pixels/' : ''}${mark.id}` as Href);
+    },
+    onDragStart: (at) => {
+      const mark = markAt(at);
+      // Whoever drags a lamp that is not chosen means that lamp alone.
+      if (tool === 'move' && mark && !mark.end && !chosenSet.has(mark.id)) rigChosen.set([mark.id]);
+    },
+    onDrag: (from, to) => {
+      if (tool === 'choose') box.current = [from, to];
+      else if (tool === 'move')
+        drag.current = [(to[0] - from[0]) / camera.current.scale, (from[1] - to[1]) / camera.current.scale];
+      else {
+        const before = panned.current ?? from;
+        camera.current = panBy(camera.current, [to[0] - before[0], to[1] - before[1]]);
+        panned.current = to;
+      }
+      dirty.current = true;
+    },
+    onDragEnd: (from, to) => {
+      panned.current = undefined;
+      if (tool === 'choose' && box.current) {
+        const [a, b] = [toPlan(camera.current, size, from), toPlan(camera.current, size, to)];
+        const within = (value: number, one: number, other: number) =>
+          value >= Math.min(one, other) && value <= Math.max(one, other);
+        const inside = marks.filter(
+          ({ spot, end }) => !end && within(spot[0], a[0], b[0]) && within(spot[1], a[1], b[1]),
+        );
+        rigChosen.set([...rigChosen.read(), ...inside.map(({ id }) => id)]);
+      }
+      if (tool === 'move') {
+        const [dx, dy] = drag.current;
+        const ids = rigChosen.read();
+        if (ids.length > 0 && (dx !== 0 || dy !== 0))
+          void write(
+            putAt(
+              show,
+              side,
+              marks
+                .filter(({ id }) => ids.includes(id))
+                .map(
+                  ({ id, spot }) => [id, [snap(spot[0] + dx, Number(step)), snap(spot[1] + dy, Number(step))]] as const,
+                ),
+            ),
+          );
+      }
+      box.current = undefined;
+      drag.current = [0, 0];
+      dirty.current = true;
+    },
+    onPan: (by) => look(panBy(camera.current, by)),
+    onZoom: (at, factor) => look(zoomAt(camera.current, size, at, factor)),
+  });
+  const panned = useRef<Spot | undefined>(undefined);
+
+  const lamps = chosen.flatMap((id) => patch.lamp(id) ?? []);
+  const allLocked = lamps.length > 0 && lamps.every(({ lamp }) => lamp.locked);
+  const first = lamps[0] ? spotOf(side, lamps[0].lamp) : ([0, 0] as const);
+  return (
+    <View className="flex-1 bg-ground">
+      <View className="gap-2 px-4 pb-2 pt-3">
+        <Sentence>
+          {count(marks.length, 'lamp')}{' '}
+          {side === 'top' ? 'from above, the bow up' : 'from the side, the bow to the right'}
+          {lamps.length > 0 && `; ${lamps.length} chosen`}.
+        </Sentence>
+        <Choice label="Side" options={SIDES} value={side} onChange={setSide} />
+      </View>
+      <div
+        ref={holder}
+        style={{ flex: 1, minHeight: 160, position: 'relative', touchAction: 'none', overflow: 'hidden' }}
+      >
+        <canvas
+          ref={canvas}
+          role="img"
+          aria-label={`Plan with ${marks.length} lamps`}
+          style={{ position: 'absolute', inset: 0, width: '100%', height: '100%' }}
+        />
+      </div>
+      {arranging && lamps.length > 0 && (
+        <ScrollView className="max-h-[45%] border-t border-line" contentContainerClassName="gap-2 p-4">
+          <Arrange key={`${side} ${chosen.join()}`} ids={chosen} view={side} first={first} />
+        </ScrollView>
+      )}
+      <View className="gap-2 border-t border-line bg-surface px-4 py-2">
+        {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
+        <View className="flex-row items-center gap-2">
+          <View className="flex-1">
+            <Choice label="Tool" options={TOOLS} value={tool} onChange={setTool} />
+          </View>
+          <View className="w-32">
+            <Pick label="Snap" hideLabel options={SNAPS} value={step} onChange={setStep} />
+          </View>
+        </View>
+        <View className="flex-row gap-2">
+          <Button
+            label="See all"
+            onPress={() =>
+              look(
+                fit(
+                  marks.map(({ spot }) => spot),
+                  size,
+                ),
+              )
+            }
+          />
+          {lamps.length > 0 ? (
+            <>
+              <Button label="None" onPress={() => rigChosen.set([])} />
+              <Button
+                label={allLocked ? 'Unlock' : 'Lock'}
+                onPress={() => void write(setLocked(show, chosen, !allLocked))}
+              />
+              <Button
+                label={arranging ? 'Close' : 'Line up'}
+                look="main"
+                grow
+                onPress={() => setArranging(!arranging)}
+              />
+            </>
+          ) : (
+            <Text kind="small" className="flex-1">
+              {tool === 'look'
+                ? 'Drag to move about, two fingers or the wheel to zoom, tap a lamp to open it.'
+                : tool === 'choose'
+                  ? 'Tap lamps, or drag a box over them.'
+                  : 'Drag a lamp to where it stands.'}
+            </Text>
+          )}
+        </View>
+      </View>
+    </View>
+  );
+}

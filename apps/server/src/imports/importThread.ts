@@ -1,0 +1,40 @@
+/** Entry of the thread that reads a file from outside, so that the server goes on while it is read. */
+import { parentPort, workerData } from 'node:worker_threads';
+import { readGdtf, readMvr, readShowFile, type MvrContent, type ShowFile } from '@taxiarch/core/format';
+import type { Read } from '@taxiarch/core/address';
+import type { FixtureType } from '@taxiarch/core/show';
+
+export const IMPORT_KINDS = ['mvr', 'gdtf', 'show'] as const;
+export type ImportKind = (typeof IMPORT_KINDS)[number];
+
+export interface ImportOrder {
+  readonly kind: ImportKind;
+  readonly bytes: Uint8Array;
+}
+
+export type ImportContent =
+  | { readonly kind: 'mvr'; readonly content: MvrContent }
+  | { readonly kind: 'gdtf'; readonly content: FixtureType }
+  | { readonly kind: 'show'; readonly content: ShowFile };
+
+export type FromImport =
+  | { readonly type: 'progress'; readonly done: number; readonly of: number }
+  | { readonly type: 'refused'; readonly why: string }
+  | { readonly type: 'done'; readonly content: ImportContent };
+
+const port = parentPort;
+
+function readFile({ kind, bytes }: ImportOrder): Read<ImportContent> {
+  const wrap = (read: Read<unknown>) =>
+    (read.ok ? { ok: true, value: { kind, content: read.value } } : read) as Read<ImportContent>;
+  if (kind === 'gdtf') return wrap(readGdtf(bytes));
+  if (kind === 'show') return wrap(readShowFile(new TextDecoder().decode(bytes)));
+  return wrap(readMvr(bytes, (done, of) => port?.postMessage({ type: 'progress', done, of } satisfies FromImport)));
+}
+
+if (port) {
+  const read = readFile(workerData as ImportOrder);
+  port.postMessage(
+    (read.ok ? { type: 'done', content: read.value } : { type: 'refused', why: read.why }) satisfies FromImport,
+  );
+}

@@ -1,0 +1,141 @@
+/** Files in and out of the running server: what is read is compared, and written only when it is asked for. */
+import type { ImportReply, ImportWritten, Problem, ShowReply } from '@taxiarch/core/contract';
+import { openZip, readGdtf, readMvr, writeGdtf, writeMvr } from '@taxiarch/core/format';
+import { LIBRARY } from '@taxiarch/core/library';
+import { emptyShow, type Lamp } from '@taxiarch/core/show';
+import { ServerProcess, eventually, newFolder, removeFolder } from '../testing/serverProcess';
+
+jest.setTimeout(60_000);
+
+const folder = newFolder();
+let server: ServerProcess;
+beforeAll(async () => (server = await ServerProcess.start(folder)));
+afterAll(async () => {
+  await server.stop();
+  removeFolder(folder);
+});
+
+const bytesAt = async (path: string): Promise<Uint8Array> =>
+  new Uint8Array(await (await fetch(`http://127.0.0.1:${server.port}${path}`)).arrayBuffer());
+const show = async () => (await server.get<ShowReply>('/api/show')).records;
+
+async function bringIn(kind: string, bytes: Uint8Array | string, name = 'test'): Promise<ImportReply> {
+  const reply = await fetch(`http://127.0.0.1:${server.port}/api/import/${kind}?name=${name}`, {
+    method: 'POST',
+    body: typeof bytes === 'string' ? bytes : Buffer.from(bytes),
+    headers: { 'content-type': 'application/octet-stream' },
+  });
+  const started = (await reply.json()) as ImportReply;
+  if (reply.status !== 202) return started;
+  return eventually(
+    () => server.get<ImportReply>(`/api/import/${started.id}`),
+    ({ state }) => state !== 'working',
+  );
+}
+
+const write = (id: string, keys: readonly string[]) =>
+  server.request('POST', `/api/import/${id}/write`, { author: 'Mara', keys });
+const rowsOf = (reply: ImportReply) => (reply.state === 'ready' ? reply.rows : []);
+
+test('the rig that goes out comes in as the same, row by row', async () => {
+  const reply = await bringIn('mvr', await bytesAt('/api/export/mvr'));
+  expect(rowsOf(reply)).toHaveLength(420);
+  expect(new Set(rowsOf(reply).map(({ state }) => state))).toEqual(new Set(['same']));
+});
+
+test('only the chosen rows are written, as one edit that can be taken back; the file’s other parts go out again', async () => {
+  const records = await show();
+  const lamps = records.lamp.map((lamp): Lamp => (lamp.number === 101 ? { ...lamp, name: 'Figurehead' } : lamp));
+  const extra: Lamp = { ...lamps[0]!, id: 'x', number: 950, name: 'Bowsprit', universe: 8, channel: 300 };
+  const file = writeMvr({ ...records, lamp: [...lamps, extra] }, () => undefined);
+  const reply = await bringIn('mvr', file, 'Bow.mvr');
+  const changed = rowsOf(reply).filter(({ state }) => state !== 'same');
+  expect(changed.map(({ state, subject, says }) => [state, subject, says])).toEqual([
+    ['changed', '101 Figurehead', ['name Port spot 1 → Figurehead']],
+    ['added', '950 Bowsprit', ['at 8/300']],
+  ]);
+  const written = await write(reply.id, [changed[1]!.key]);
+  expect(written).toMatchObject({
+    status: 201,
+    body: { sentence: 'Brought in Bow.mvr' } satisfies Partial<ImportWritten>,
+  });
+  const after = await show();
+  expect(after.lamp.find(({ number }) => number === 950)?.name).toBe('Bowsprit');
+  expect(after.lamp.find(({ number }) => number === 101)?.name).toBe('Port spot 1');
+  expect(after.show[0]!.file).toMatch(/^[0-9a-f]{64}$/);
+  const out = readMvr(await bytesAt('/api/export/mvr'));
+  expect(out.ok && out.value.lamps).toHaveLength(421);
+  await server.request('POST', '/api/undo', { author: 'Mara' });
+  expect((await show()).lamp).toHaveLength(420);
+  expect((await write(reply.id, [changed[0]!.key])).status).toBe(422);
+});
+
+test('a type comes in, and goes out with the parts that are not ours', async () => {
+  const type = { ...LIBRARY[0]!, id: '0f0e0d0c-0b0a-4908-8706-050403020100', maker: 'Tern', name: 'Ember 1' };
+  const reply = await bringIn('gdtf', writeGdtf(type));
+  expect(rowsOf(reply)).toMatchObject([{ key: 'all', state: 'added', subject: 'Tern Ember 1' }]);
+  expect((await write(reply.id, ['all'])).status).toBe(201);
+  const there = (await show()).type.find(({ name }) => name === 'Ember 1')!;
+  expect(there.file).not.toBeNull();
+  const out = readGdtf(await bytesAt(`/api/export/gdtf/${there.id}`));
+  expect(out.ok && out.value.modes).toEqual(type.modes);
+  expect((await server.request('GET', '/api/export/gdtf/none')).status).toBe(404);
+});
+
+test('the whole show goes out, with its files, and comes in over another', async () => {
+  const text = new TextDecoder().decode(await bytesAt('/api/export/show'));
+  const file = JSON.parse(text) as { files: Record<string, string>; records: { lamp: Lamp[] } };
+  expect(Object.keys(file.files).length).toBeGreaterThan(0);
+  file.records.lamp = file.records.lamp.slice(0, 400);
+  const reply = await bringIn('show', JSON.stringify(file));
+  expect(rowsOf(reply)[0]).toMatchObject({ state: 'changed', says: ['0 records added', '0 changed', '20 gone'] });
+  expect((await write(reply.id, ['all'])).status).toBe(201);
+  expect((await show()).lamp).toHaveLength(400);
+  const name = Object.keys(file.files)[0]!;
+  const forged = await bringIn('show', JSON.stringify({ ...file, files: { [name]: 'AAAA' } }));
+  expect(forged).toMatchObject({ state: 'refused', why: 'A file within the show file is not what its name says.' });
+});
+
+test('what cannot be read is refused in a sentence, and nothing is changed', async () => {
+  const before = await server.get<ShowReply>('/api/show');
+  for (const kind of ['mvr', 'gdtf', 'show'])
+    expect(await bringIn(kind, 'Not a file of this kind.')).toMatchObject({
+      state: 'refused',
+      why: expect.stringMatching(/\.$/) as string,
+    });
+  expect((await bringIn('pdf', 'x')) as unknown as Problem).toMatchObject({ status: 404 });
+  expect(await server.get<ShowReply>('/api/show')).toEqual(before);
+});
+
+test('reading can be cancelled', async () => {
+  const records = { ...emptyShow(), ...(await show()) };
+  const lamps = Array.from({ length: 3000 }, (_, i): Lamp => ({
+    ...records.lamp[0]!,
+    id: `l${i}`,
+    number: i + 1,
+    universe: 1 + Math.floor(i / 500),
+    channel: 1 + (i % 500),
+  }));
+  const bytes = writeMvr({ ...records, lamp: lamps }, () => undefined);
+  const reply = await fetch(`http://127.0.0.1:${server.port}/api/import/mvr`, {
+    method: 'POST',
+    body: typeof bytes === 'string' ? bytes : Buffer.from(bytes),
+  });
+  const { id } = (await reply.json()) as ImportReply;
+  expect((await server.request('DELETE', `/api/import/${id}`)).status).toBe(204);
+  expect((await server.request('GET', `/api/import/${id}`)).status).toBe(404);
+});
+
+test('tables of lamps, channels and pixels', async () => {
+  for (const [table, head] of [
+    ['lamps', 'Number,Name,Maker'],
+    ['channels', 'Address,Absolute'],
+    ['pixels', 'Number,Name,Pixels'],
+  ] as const) {
+    const text = new TextDecoder().decode(await bytesAt(`/api/export/csv/${table}`));
+    expect(text.startsWith(head)).toBe(true);
+    expect(text.split('\r\n').length).toBeGreaterThan(4);
+  }
+  const entries = openZip(await bytesAt('/api/export/mvr'));
+  expect(entries.ok && Object.keys(entries.value)).toContain('GeneralSceneDescription.xml');
+});

@@ -1,0 +1,2 @@
+export * from './arrange';
+export * from './light';
