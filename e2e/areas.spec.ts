@@ -10,7 +10,7 @@ const BUILD = resolve(__dirname, '../.build');
 
 test('wire: every node that answers, with its ports', async ({ page }) => {
   await open(page, '/wire');
-  await expect(page.getByRole('heading', { level: 1 })).toHaveText('3 of 3 planned nodes answer.');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('3 of 4 planned nodes answer.');
   for (const text of ['Wheelhouse node', 'Boiler node', 'Car deck node', 'Bridge desk', '127.0.0.33'])
     await expect(page.getByText(text).first()).toBeVisible();
   await expect(page.getByText(/sending · universe 12/)).toBeVisible();
@@ -57,7 +57,7 @@ test('rig: search, a lamp with live values, a change, a clash, undo', async ({ p
   await expect(page.getByText(/these run from 1 to 512/)).toBeVisible();
   await address.fill('2/10');
   await page.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByText('Lamps 101 and 102 overlap from 2/10.')).toBeVisible();
+  await expect(page.getByText('Lamp 101 and lamp 102 overlap from 2/10.')).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('heading', { name: '102 Port spot 2 at 2/24' })).toBeVisible();
 });
@@ -122,10 +122,10 @@ test('one place is chosen once, and every list of lamps is held to it', async ({
   await page.getByLabel('Place', { exact: true }).selectOption('Funnel');
   await expect(page.getByText('36 lamps')).toBeVisible();
   await page.getByRole('link', { name: 'Prove' }).click();
-  await page.getByRole('button', { name: 'Choose 36 shown' }).click();
-  await expect(page.getByText('36 lamps chosen.')).toBeVisible();
+  await page.getByRole('button', { name: 'Choose 40 shown' }).click();
+  await expect(page.getByText('40 lamps chosen.')).toBeVisible();
   await page.getByLabel('Place', { exact: true }).selectOption('All places');
-  await expect(page.getByRole('button', { name: 'Choose 420 shown' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Choose 424 shown' })).toBeVisible();
 });
 
 test('a number in the sentence leads to what it counts', async ({ page }) => {

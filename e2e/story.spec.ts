@@ -14,7 +14,7 @@ test('a stranger sees the rig, watches a slot, takes a lamp, lifts it, steps on,
   page.on('pageerror', (error) => faults.push(error.message));
   await page.goto(BASE);
   await expect(page.getByRole('heading', { level: 1 }).first()).toContainText(
-    '420 lamps on 12 universes. No addresses collide.',
+    '420 lamps and 156 pixels on 13 universes. No addresses collide.',
   );
   await expect(page.getByText('Night Ferry').first()).toBeVisible();
 

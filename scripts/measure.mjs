@@ -11,6 +11,7 @@ const parts = {
   glass: './measure/glass.mjs',
   load: './measure/load.mjs',
   rest: './measure/rest.mjs',
+  rig: './measure/rig.mjs',
 };
 const asked = process.argv.slice(2);
 const unknown = asked.filter((name) => !(name in parts));

@@ -5,6 +5,7 @@ import type { HistoryReply, ShowReply } from '@taxiarch/core/contract';
 import { Patch, patchFindings, type PatchFinding } from '@taxiarch/core/patch';
 import { applyToRecords, emptyShow, type Edit, type ProposedChange, type ShowRecords } from '@taxiarch/core/show';
 import { get, post } from './api';
+import { noteDone } from './done';
 import { feed } from './feed';
 import { personName } from './kept';
 
@@ -75,11 +76,13 @@ export const useHistory = () => useSWR<HistoryReply>(historyKey(), get).data;
 export async function propose(sentence: string, changes: readonly ProposedChange[]): Promise<Edit> {
   const edit = await post<Edit>('/api/edits', { author: personName.read(), sentence, changes });
   follow(edit);
+  noteDone(edit.sentence);
   return edit;
 }
 
 export async function takeBack(way: 'undo' | 'redo'): Promise<Edit> {
   const edit = await post<Edit>(`/api/${way}`, { author: personName.read() });
   follow(edit);
+  noteDone(edit.sentence);
   return edit;
 }

@@ -21,7 +21,7 @@ export function Choice<T extends string>({ label, options, value, onChange }: Pr
             aria-checked={on}
             aria-label={option.label}
             onPress={() => onChange(option.value)}
-            className={`h-11 flex-1 items-center justify-center px-3 ${i > 0 ? 'border-l border-line' : ''} ${on ? 'bg-raised' : ''}`}
+            className={`h-11 flex-1 items-center justify-center px-1 ${i > 0 ? 'border-l border-line' : ''} ${on ? 'bg-raised' : ''}`}
           >
             <Text kind={on ? 'strong' : 'soft'} numberOfLines={1}>
               {option.label}

@@ -29,7 +29,7 @@ export function AddLamps() {
   const show = useShow();
   const place = useKept(placeFilter);
   const types = useTypes();
-  const highest = show.records.lamp.reduce((most, { number }) => Math.max(most, number), 0);
+  const highest = [...show.records.lamp, ...show.records.run].reduce((most, { number }) => Math.max(most, number), 0);
   const [form, setForm, clear] = useDraft<Form>('add lamps', {
     typeId: '',
     mode: '',

@@ -146,10 +146,10 @@ export function ChangeLamps() {
       }
       acts={
         <>
-          <Button label="Choose none" onPress={() => rigChosen.set([])} />
+          <Button label="None" onPress={() => rigChosen.set([])} />
           <Button label="Switches" onPress={() => router.navigate('/rig/dip' as Href)} />
           <Button
-            label="Prove them"
+            label="Prove"
             grow
             onPress={() => {
               walkChosen.set(ids);

@@ -3,9 +3,8 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import type { PatchedLamp } from '@taxiarch/core/patch';
 import type { Lamp } from '@taxiarch/core/show';
-import { Refusal } from '@/data/api';
 import { hasDraft, useDraft } from '@/data/form';
-import { propose, takeBack } from '@/data/show';
+import { propose } from '@/data/show';
 import { Button, Choice, Field, Notice, Section, Text } from '@/ui';
 import { changeOf, formOf, readForm, sentenceOf, type FormFaults } from './lampForm';
 
@@ -15,21 +14,10 @@ export function EditLamp({ patched }: { patched: PatchedLamp }) {
   const [form, setForm, clear] = useDraft(key, formOf(lamp));
   const [faults, setFaults] = useState<FormFaults>({});
   const [trouble, setTrouble] = useState('');
-  const [done, setDone] = useState('');
   const [base, setBase] = useState<Lamp>(lamp);
   const typed = hasDraft(key);
   // What the form was begun from decides whether somebody else came between.
   if (!typed && base !== lamp) setBase(lamp);
-
-  const trying = async (act: () => Promise<string>) => {
-    setTrouble('');
-    setDone('');
-    try {
-      setDone(await act());
-    } catch (error) {
-      setTrouble(error instanceof Refusal ? error.message : String(error));
-    }
-  };
 
   const save = () => {
     const read = readForm(base, form);
@@ -40,11 +28,8 @@ export function EditLamp({ patched }: { patched: PatchedLamp }) {
       clear();
       return;
     }
-    void trying(async () => {
-      await propose(sentence, [changeOf(base, read.lamp)]);
-      clear();
-      return sentence;
-    });
+    setTrouble('');
+    propose(sentence, [changeOf(base, read.lamp)]).then(clear, (error: Error) => setTrouble(error.message));
   };
 
   const field = (name: 'number' | 'name' | 'address', label: string, mono: boolean) => (
@@ -90,14 +75,6 @@ export function EditLamp({ patched }: { patched: PatchedLamp }) {
         >
           {trouble}
         </Notice>
-      )}
-      {done !== '' && (
-        <View className="flex-row items-center gap-2">
-          <Text kind="small" className="flex-1">
-            {done}.
-          </Text>
-          <Button label="Undo" onPress={() => void trying(async () => (await takeBack('undo')).sentence)} />
-        </View>
       )}
       {typed && (
         <View className="flex-row gap-2">

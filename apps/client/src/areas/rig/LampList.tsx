@@ -77,14 +77,16 @@ function itemsOf(show: Show, order: Order, query: string, place: string): Item[]
   });
 }
 
-/** “420 lamps on 12 universes. No addresses collide.” */
-function RigSentence({ records: { lamp }, patch, loaded }: Show) {
+/** “420 lamps and 156 pixels on 13 universes. No addresses collide.” */
+function RigSentence({ records: { lamp, run }, patch, loaded }: Show) {
   const findings = useFindings();
   if (!loaded) return <Sentence>Reading the show…</Sentence>;
-  if (lamp.length === 0) return <Sentence>No lamps yet. Add some, or bring in a file.</Sentence>;
+  const pixels = run.reduce((sum, one) => sum + one.count, 0);
+  if (lamp.length + run.length === 0) return <Sentence>No lamps yet. Add some, or bring in a file.</Sentence>;
   return (
     <Sentence>
-      {count(lamp.length, 'lamp')} on{' '}
+      {count(lamp.length, 'lamp')}
+      {pixels > 0 && ` and ${count(pixels, 'pixel')}`} on{' '}
       <SentenceLink href="/rig/universes">{count(patch.universes().length, 'universe')}</SentenceLink>.{' '}
       {findings.length === 0 ? (
         'No addresses collide.'
@@ -190,13 +192,13 @@ export function LampList() {
         picking ? (
           <>
             <Button
-              label="Leave choosing"
+              label="Done"
               onPress={() => {
                 setPicking(false);
                 rigChosen.set([]);
               }}
             />
-            <Button label="All shown" onPress={() => rigChosen.set([...chosen, ...shown()])} />
+            <Button label="All" onPress={() => rigChosen.set([...chosen, ...shown()])} />
             <Button
               label={`Change ${chosen.length}`}
               look="main"
@@ -238,14 +240,18 @@ export function LampList() {
               <Text kind="small">{item.note}</Text>
             </View>
           ) : (
-            <View className="h-14">
+            <div
+              style={{ height: ROW_HEIGHT }}
+              draggable={!item.lamp.run}
+              onDragStart={(event) => event.dataTransfer.setData('text/plain', item.lamp.lamp.id)}
+            >
               <LampRow
                 patched={item.lamp}
                 here={here.endsWith(`/${item.lamp.lamp.id}`)}
                 picking={picking}
                 on={chosenSet.has(item.lamp.lamp.id)}
               />
-            </View>
+            </div>
           )
         }
         ListEmptyComponent={

@@ -14,9 +14,9 @@ export interface PlaceForm {
 export const FIRST_PLACE: PlaceForm = { how: 'from', start: '1/1', gap: '0' };
 
 const HOWS = [
-  { value: 'from', label: 'From here on' },
+  { value: 'from', label: 'From here' },
   { value: 'gaps', label: 'Fill gaps' },
-  { value: 'after', label: 'After the last' },
+  { value: 'after', label: 'At the end' },
 ] as const;
 
 export function readPlace({ how, start, gap }: PlaceForm): Read<PlaceRequest> {

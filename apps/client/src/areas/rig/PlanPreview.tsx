@@ -1,9 +1,9 @@
-/** What an act would do, line by line, before it is written; then writing it, and taking it back. */
+/** What an act would do, line by line, before it is written. */
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import type { Read } from '@taxiarch/core/address';
 import { consequences, type Plan } from '@taxiarch/core/patch';
-import { propose, takeBack, useShow } from '@/data/show';
+import { propose, useShow } from '@/data/show';
 import { Button, Notice, StateWord, Text } from '@/ui';
 
 /** Lines shown at once; the rest are counted. */
@@ -20,14 +20,13 @@ export function PlanPreview({ plan, act, onDone }: Props) {
   const show = useShow();
   const [trouble, setTrouble] = useState('');
   const [writing, setWriting] = useState(false);
-  const [done, setDone] = useState('');
   const brings = useMemo(() => (plan.ok ? consequences(show, plan.value).brings : []), [plan, show]);
 
-  const trying = async (doing: () => Promise<string>) => {
+  const write = async ({ sentence, changes }: Plan) => {
     setTrouble('');
     setWriting(true);
     try {
-      setDone(await doing());
+      await propose(sentence, changes);
       onDone?.();
     } catch (error) {
       setTrouble((error as Error).message);
@@ -35,20 +34,8 @@ export function PlanPreview({ plan, act, onDone }: Props) {
     setWriting(false);
   };
 
-  if (done !== '')
-    return (
-      <View className="flex-row items-center gap-2" role="status">
-        <Text className="flex-1">{done}.</Text>
-        <Button
-          label="Undo"
-          disabled={writing}
-          onPress={() => void trying(async () => (await takeBack('undo')).sentence)}
-        />
-        <Button label="Go on" look="main" onPress={() => setDone('')} />
-      </View>
-    );
   if (!plan.ok) return <Text tone="warn">{plan.why}</Text>;
-  const { sentence, changes, lines } = plan.value;
+  const { lines } = plan.value;
   const goes = lines.filter(({ after }) => after === '').length;
   return (
     <View className="gap-3" role="region" aria-label="Preview">
@@ -84,12 +71,7 @@ export function PlanPreview({ plan, act, onDone }: Props) {
         label={goes > 0 ? `${act}; ${goes} ${goes === 1 ? 'goes' : 'go'}` : act}
         look="main"
         disabled={writing || lines.length === 0}
-        onPress={() =>
-          void trying(async () => {
-            await propose(sentence, changes);
-            return sentence;
-          })
-        }
+        onPress={() => void write(plan.value)}
       />
     </View>
   );

@@ -31,6 +31,7 @@ function SlotBox({ channel, spans, held, onPut, onHold }: SlotBoxProps) {
   const [span] = here;
   const begins = span?.channel === channel;
   const mine = span !== undefined && span.patched.lamp.id === held;
+  const shade = span ? spans.indexOf(span) : 0;
   const state = here.length > 1 ? 'fault' : mine ? 'press' : undefined;
   return (
     <div
@@ -52,15 +53,18 @@ function SlotBox({ channel, spans, held, onPut, onHold }: SlotBoxProps) {
         boxSizing: 'border-box',
         borderTop: `1px solid ${colour('line')}`,
         borderLeft: begins ? `3px solid ${colour('press')}` : `1px solid ${span ? 'transparent' : colour('line')}`,
-        background: state ? colour(state) : span ? colour('raised') : colour('ground'),
+        background: state ? colour(state) : span ? colour(shade % 2 === 0 ? 'raised' : 'surface') : colour('ground'),
         color: state ? colour('onpress') : span ? colour('text') : colour('soft'),
         fontSize: begins ? 13 : 11,
         fontFamily: 'Fira Mono, monospace',
-        overflow: 'hidden',
+        position: 'relative',
+        // A number may reach over the slots behind its own.
+        zIndex: begins ? 1 : 0,
         whiteSpace: 'nowrap',
         cursor: 'pointer',
         paddingTop: 8,
-        textAlign: 'center',
+        paddingLeft: begins ? 3 : 0,
+        textAlign: begins ? 'left' : 'center',
       }}
     >
       {begins ? span.patched.lamp.number : span ? '' : channel % 8 === 1 ? channel : '·'}

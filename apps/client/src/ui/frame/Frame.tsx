@@ -6,6 +6,7 @@ import { useLive } from '@/data/live';
 import { useColour } from '../theme';
 import { useWide } from '../wide';
 import { AreaBar } from './AreaBar';
+import { DoneBar } from './DoneBar';
 import { Jump } from './Jump';
 import { LiveStrip } from './LiveStrip';
 import { TopLine } from './TopLine';
@@ -49,6 +50,7 @@ export function Frame() {
             </View>
           </View>
         </View>
+        <DoneBar />
         <LiveStrip />
         {!wide && <AreaBar />}
         {jumping && <Jump onClose={() => setJumping(false)} />}

@@ -2,8 +2,8 @@
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
 import type { ImportReply } from '@taxiarch/core/contract';
+import { noteDone } from '@/data/done';
 import { cancelImport, sendFile, useImport, writeImport } from '@/data/imports';
-import { takeBack } from '@/data/show';
 import { Button, Notice, Text } from '@/ui';
 import { ImportRows } from './ImportRows';
 
@@ -21,12 +21,10 @@ export function FileImport({ onTable }: Props) {
   const [first, setFirst] = useState<ImportReply>();
   const [busy, setBusy] = useState(false);
   const [trouble, setTrouble] = useState('');
-  const [done, setDone] = useState('');
   const reply = useImport(first);
 
   const trying = async (act: () => Promise<void>) => {
     setTrouble('');
-    setDone('');
     setBusy(true);
     try {
       await act();
@@ -103,19 +101,13 @@ export function FileImport({ onTable }: Props) {
               void trying(async () => {
                 const { sentence } = await writeImport(reply.id, keys);
                 setFirst(undefined);
-                setDone(sentence);
+                noteDone(sentence);
               })
             }
           />
         </View>
       )}
       {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
-      {done !== '' && (
-        <View className="flex-row items-center gap-2" role="status">
-          <Text className="flex-1">{done}.</Text>
-          <Button label="Undo" onPress={() => void trying(async () => setDone((await takeBack('undo')).sentence))} />
-        </View>
-      )}
     </View>
   );
 }

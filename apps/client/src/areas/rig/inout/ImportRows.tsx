@@ -6,6 +6,7 @@ import { Button, CheckBox, Choice, Text, count } from '@/ui';
 
 const STATES = ['added', 'changed', 'gone', 'same'] as const;
 type State = (typeof STATES)[number];
+const WORDS: Readonly<Record<State, string>> = { added: 'new', changed: 'differ', gone: 'gone', same: 'same' };
 const ROW = 56;
 /** So high a list, so that the acts below it stay in sight. */
 const LIST_HEIGHT = 420;
@@ -43,7 +44,7 @@ export function ImportRows({ rows, busy, onWrite, onCancel }: Props) {
     <View className="gap-3">
       <Choice
         label="Rows"
-        options={STATES.map((one) => ({ value: one, label: `${counts[one]} ${one}` }))}
+        options={STATES.map((one) => ({ value: one, label: `${counts[one]} ${WORDS[one]}` }))}
         value={state}
         onChange={setState}
       />

@@ -37,8 +37,8 @@ const WORDS: Readonly<Record<Column, string>> = {
 };
 
 const FROM = [
-  { value: '1', label: 'from 1' },
-  { value: '0', label: 'from 0' },
+  { value: '1', label: '1' },
+  { value: '0', label: '0' },
 ] as const;
 
 /** The meanings as cards that can be dragged onto a column's head, or chosen there. */
@@ -174,18 +174,18 @@ function TableChoicesView({ table, name, onLeave }: { table: Table; name: string
           />
         </View>
         <View className="flex-1 gap-1">
-          <Text kind="label">Channels count</Text>
+          <Text kind="label">Channels from</Text>
           <Choice
-            label="Channels count"
+            label="Channels from"
             options={FROM}
             value={String(choices.channelBase) as '0' | '1'}
             onChange={(base) => set({ channelBase: base === '0' ? 0 : 1 })}
           />
         </View>
         <View className="flex-1 gap-1">
-          <Text kind="label">Universes count</Text>
+          <Text kind="label">Universes from</Text>
           <Choice
-            label="Universes count"
+            label="Universes from"
             options={FROM}
             value={String(choices.universeBase) as '0' | '1'}
             onChange={(base) => set({ universeBase: base === '0' ? 0 : 1 })}

@@ -76,7 +76,7 @@ export function PixelsPage() {
       {account.controllers.map(({ machine, firstUniverse, lastUniverse, outputs }) => (
         <Section
           key={machine.id}
-          title={`${machine.name}${firstUniverse === undefined ? ', no runs' : `, universes ${firstUniverse} to ${lastUniverse}`}`}
+          title={`${machine.name}${firstUniverse === undefined ? ', no runs' : firstUniverse === lastUniverse ? `, universe ${firstUniverse}` : `, universes ${firstUniverse} to ${lastUniverse}`}`}
         >
           {outputs.map(({ output, start, channels, pixels }) => (
             <View key={output} className="flex-row items-center gap-3">

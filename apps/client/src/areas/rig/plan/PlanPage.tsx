@@ -26,10 +26,10 @@ const TOOLS = [
 ] as const;
 type Tool = (typeof TOOLS)[number]['value'];
 const SNAPS = [
-  { value: '0', label: 'anywhere' },
-  { value: '0.1', label: 'to 0.1 m' },
-  { value: '0.5', label: 'to 0.5 m' },
-  { value: '1', label: 'to 1 m' },
+  { value: '0', label: 'no snap' },
+  { value: '0.1', label: '0.1 m' },
+  { value: '0.5', label: '0.5 m' },
+  { value: '1', label: '1 m' },
 ] as const;
 
 /** At most so many pictures a second. */
@@ -300,7 +300,7 @@ export function PlanPage() {
           <View className="flex-1">
             <Choice label="Tool" options={TOOLS} value={tool} onChange={setTool} />
           </View>
-          <View className="w-32">
+          <View className="w-28">
             <Pick label="Snap" hideLabel options={SNAPS} value={step} onChange={setStep} />
           </View>
         </View>

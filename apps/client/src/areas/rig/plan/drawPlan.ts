@@ -41,12 +41,43 @@ export interface Inks {
 
 export const MARK_RADIUS = 7;
 const NUMBERS_FROM = 16;
+/** Height of a place's name, pixels */
+const LABEL = 18;
 
 /** Bright enough to be told from black, as the eye would see it. */
 const css = ([r, g, b]: Colour): string => {
   const part = (value: number) => Math.round(255 * Math.sqrt(value));
   return `rgb(${part(r)},${part(g)},${part(b)})`;
 };
+
+/** Names of places, each moved down until it covers no other. */
+function nameRegions(
+  context: CanvasRenderingContext2D,
+  size: Size,
+  camera: Camera,
+  regions: readonly Region[],
+  inks: Inks,
+): void {
+  const taken: (readonly [x: number, y: number, width: number])[] = [];
+  context.textAlign = 'left';
+  for (const { name, from, to } of regions) {
+    const [x1, y1] = toScreen(camera, size, from);
+    const [x2, y2] = toScreen(camera, size, to);
+    const width = context.measureText(name).width + 8;
+    const x = Math.min(x1, x2) - 12;
+    let y = Math.min(y1, y2) - 16;
+    const covers = ([ox, oy, other]: (typeof taken)[number]) =>
+      x < ox + other && ox < x + width && Math.abs(y - oy) < LABEL;
+    while (taken.some(covers)) y += LABEL;
+    taken.push([x, y, width]);
+    context.globalAlpha = 0.75;
+    context.fillStyle = inks.ground;
+    context.fillRect(x, y - LABEL + 4, width, LABEL);
+    context.globalAlpha = 1;
+    context.fillStyle = inks.text;
+    context.fillText(name, x + 4, y);
+  }
+}
 
 export function drawPlan(
   context: CanvasRenderingContext2D,
@@ -62,13 +93,11 @@ export function drawPlan(
   context.textAlign = 'left';
   context.strokeStyle = inks.line;
   context.lineWidth = 1;
-  for (const { name, from, to } of regions) {
+  for (const { from, to } of regions) {
     const [x1, y1] = toScreen(camera, size, from);
     const [x2, y2] = toScreen(camera, size, to);
     const [left, top] = [Math.min(x1, x2) - 12, Math.min(y1, y2) - 12];
     context.strokeRect(left, top, Math.abs(x2 - x1) + 24, Math.abs(y2 - y1) + 24);
-    context.fillStyle = inks.soft;
-    context.fillText(name, left + 4, top - 4);
   }
   const radius = Math.min(14, Math.max(4, (camera.scale * MARK_RADIUS) / 20));
   const [dx, dy] = drag;
@@ -114,6 +143,7 @@ export function drawPlan(
       context.fillText(String(number), x, y + radius + 14);
     }
   }
+  nameRegions(context, size, camera, regions, inks);
   if (box) {
     const [[x1, y1], [x2, y2]] = box;
     context.strokeStyle = inks.press;

@@ -1,5 +1,5 @@
 /** The channels of a mode as rows of fields. */
-import Trash2 from 'lucide-react-native/icons/trash-2';
+import Trash from 'lucide-react-native/icons/trash';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { KNOWN_ATTRIBUTES, attributeLabel } from '@taxiarch/core/fixture';
@@ -101,7 +101,7 @@ export function ChannelRows({ channels, onChange }: Props) {
                 {!read.ok && <Text tone="fault">{read.why}</Text>}
                 <Button
                   label={`Remove channel ${i + 1}`}
-                  icon={Trash2}
+                  icon={Trash}
                   onPress={() => {
                     setOpen(-1);
                     onChange(channels.filter((_, at) => at !== i));

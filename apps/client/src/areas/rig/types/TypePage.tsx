@@ -48,14 +48,8 @@ function RepeatCells({ mode, onChange }: { mode: ModeForm; onChange: (mode: Mode
         Give the channels of one cell the cell number 1; they are then repeated behind the others
         {cells.length > 0 ? `: ${count(cells.length, 'channel')} now.` : '.'}
       </Text>
-      <View className="flex-row items-end gap-2">
-        <View className="w-24">
-          <Field label="Cells" mono value={times} onChange={setTimes} />
-        </View>
-        <View className="flex-1">
-          <Choice label="Order of cells" options={ORDERS} value={order} onChange={setOrder} />
-        </View>
-      </View>
+      <Field label="Cells" mono value={times} onChange={setTimes} />
+      <Choice label="Order of cells" options={ORDERS} value={order} onChange={setOrder} />
       <Button label="Repeat the cell" disabled={cells.length === 0} onPress={repeat} />
     </View>
   );
