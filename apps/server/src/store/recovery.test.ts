@@ -1,12 +1,22 @@
 /** What was confirmed is there again, whatever happened to the process or to its files. */
-import { appendFileSync, copyFileSync, readFileSync, readdirSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
+import {
+  appendFileSync,
+  copyFileSync,
+  cpSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  statSync,
+  truncateSync,
+  writeFileSync,
+} from 'node:fs';
 import { join } from 'node:path';
 import type { ShowReply } from '@taxiarch/core/contract';
 import type { Edit, Place } from '@taxiarch/core/show';
 import { ServerProcess, newFolder, removeFolder } from '../testing/serverProcess';
 import { Journal } from './journal';
 
-jest.setTimeout(120_000);
+jest.setTimeout(400_000);
 
 const place = (id: string, name: string): Place => ({ id, rev: 0, name, order: 50 });
 const add = (server: ServerProcess, id: string) =>
@@ -18,13 +28,18 @@ const add = (server: ServerProcess, id: string) =>
 const placesOf = async (server: ServerProcess): Promise<string[]> =>
   (await server.get<ShowReply>('/api/show')).records.place.map(({ id }) => id);
 
-test('killed again and again in mid-edit, no confirmed edit is lost', async () => {
+/** Kills, and torn copies of the data folder; each takes the program about a second to come back from. */
+const KILLS = 50;
+const TORN = 50;
+
+test(`killed ${KILLS} times in mid-edit, no confirmed edit is lost`, async () => {
   const folder = newFolder();
   const confirmed: string[] = [];
-  for (let round = 0; round < 3; round += 1) {
-    const server = await ServerProcess.start(folder);
-    expect(await placesOf(server)).toEqual(expect.arrayContaining(confirmed));
-    const killed = new Promise((done) => setTimeout(() => done(server.kill()), 150 + round * 70));
+  for (let round = 0; round < KILLS; round += 1) {
+    const server = await ServerProcess.start(folder, ['--empty']);
+    const there = new Set(await placesOf(server));
+    expect(confirmed.filter((id) => !there.has(id))).toEqual([]);
+    const killed = new Promise((done) => setTimeout(() => done(server.kill()), 30 + ((round * 37) % 170)));
     for (let i = 0; ; i += 1) {
       const id = `r${round}-${i}`;
       try {
@@ -36,13 +51,53 @@ test('killed again and again in mid-edit, no confirmed edit is lost', async () =
     }
     await killed;
   }
-  expect(confirmed.length).toBeGreaterThan(5);
+  expect(confirmed.length).toBeGreaterThan(KILLS);
   const last = await ServerProcess.start(folder);
   const there = await placesOf(last);
   expect(there).toEqual(expect.arrayContaining(confirmed));
   expect(new Set(there).size).toBe(there.length);
   await last.stop();
   removeFolder(folder);
+});
+
+test(`${TORN} copies of the data folder taken in mid-edit and torn: each opens with every edit confirmed before`, async () => {
+  const folder = newFolder();
+  const copies: { folder: string; confirmed: string[] }[] = [];
+  const server = await ServerProcess.start(folder, ['--empty']);
+  const confirmed: string[] = [];
+  let over = false;
+  const editing = (async () => {
+    for (let i = 0; !over; i += 1) {
+      const id = `p${i}`;
+      if ((await add(server, id)).status === 201) confirmed.push(id);
+    }
+  })();
+  for (let i = 0; i < TORN; i += 1) {
+    await new Promise((done) => setTimeout(done, 15));
+    const copy = newFolder();
+    const before = [...confirmed];
+    cpSync(folder, copy, { recursive: true, filter: (path) => !path.endsWith('.part') });
+    // What was copied last is torn further: a file of the database, cut at some place.
+    const tables = join(copy, 'database/base');
+    const [base] = readdirSync(tables).slice(-1);
+    const files = readdirSync(join(tables, base!)).filter((name) => /^\d+$/.test(name));
+    const torn = join(tables, base!, files[(i * 31) % files.length]!);
+    const { size } = statSync(torn);
+    if (size > 0) truncateSync(torn, Math.floor((size * ((i * 7) % 10)) / 10));
+    copies.push({ folder: copy, confirmed: before });
+  }
+  over = true;
+  await editing;
+  await server.stop();
+  removeFolder(folder);
+  for (const copy of copies) {
+    const again = await ServerProcess.start(copy.folder);
+    const there = new Set(await placesOf(again));
+    expect(copy.confirmed.filter((id) => !there.has(id))).toEqual([]);
+    await again.kill();
+    removeFolder(copy.folder);
+  }
+  expect(confirmed.length).toBeGreaterThan(TORN / 2);
 });
 
 test('a database that is behind, or does not open, is made up from the journal', async () => {

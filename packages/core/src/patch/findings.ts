@@ -86,7 +86,8 @@ function* sharedNumbers(patch: Patch): Generator<PatchFinding> {
 
 function* withoutAddress(patch: Patch): Generator<PatchFinding> {
   for (const patched of patch.all()) {
-    if (patched.run) continue;
+    const addressed = patched.spans.reduce((sum, { length }) => sum + length, 0);
+    if (patched.run || addressed === patched.footprint) continue;
     const missing = blocksOf(patched.mode).findIndex(
       (length, i) => length > 0 && !patched.spans.some(({ block }) => block === i + 1),
     );

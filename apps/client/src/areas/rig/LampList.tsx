@@ -7,7 +7,7 @@ import MapIcon from 'lucide-react-native/icons/map';
 import Plus from 'lucide-react-native/icons/plus';
 import Rows3 from 'lucide-react-native/icons/rows-3';
 import Shapes from 'lucide-react-native/icons/shapes';
-import { useMemo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
 import { formatAddress } from '@taxiarch/core/address';
 import { matchesWords } from '@taxiarch/core/jump';
@@ -118,7 +118,7 @@ const TAG_COLOURS: Readonly<Record<Tag, string>> = {
   grey: '#8A8478',
 };
 
-function LampRow({
+const LampRow = memo(function LampRow({
   patched,
   here,
   picking,
@@ -170,7 +170,7 @@ function LampRow({
       {inside}
     </Pressable>
   );
-}
+});
 
 export function LampList() {
   const show = useShow();
@@ -230,6 +230,9 @@ export function LampList() {
         data={items}
         keyExtractor={(item) => (item.kind === 'head' ? item.title : `${item.under} ${item.lamp.lamp.id}`)}
         initialNumToRender={16}
+        windowSize={5}
+        maxToRenderPerBatch={5}
+        updateCellsBatchingPeriod={16}
         getItemLayout={(_, index) => ({ length: ROW_HEIGHT, offset: ROW_HEIGHT * index, index })}
         renderItem={({ item }) =>
           item.kind === 'head' ? (

@@ -12,7 +12,7 @@ import { propose, useShow } from '@/data/show';
 import { Button, Choice, Notice, Pick, Sentence, Text, count, useColour } from '@/ui';
 import { Arrange } from './Arrange';
 import { fit, panBy, toPlan, toScreen, zoomAt, type Camera } from './camera';
-import { drawPlan, type Mark, type Region, type Scene } from './drawPlan';
+import { drawLights, drawOutlines, type Mark, type Region, type Scene } from './drawPlan';
 import { usePointers } from './usePointers';
 
 const SIDES = [
@@ -31,6 +31,8 @@ const SNAPS = [
   { value: '0.5', label: '0.5 m' },
   { value: '1', label: '1 m' },
 ] as const;
+
+const LAYER = { position: 'absolute', inset: 0, width: '100%', height: '100%' } as const;
 
 /** At most so many pictures a second. */
 const FRAME_MS = 1000 / 31;
@@ -70,7 +72,8 @@ export function PlanPage() {
   const [arranging, setArranging] = useState(false);
   const [trouble, setTrouble] = useState('');
   const holder = useRef<HTMLDivElement>(null);
-  const canvas = useRef<HTMLCanvasElement>(null);
+  const lightLayer = useRef<HTMLCanvasElement>(null);
+  const outlineLayer = useRef<HTMLCanvasElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
   const camera = useRef<Camera>({ middle: [0, 0], scale: 20 });
   const drag = useRef<Spot>([0, 0]);
@@ -142,36 +145,40 @@ export function PlanPage() {
   }, [side, place, size, marks]);
 
   useEffect(() => {
-    const context = canvas.current?.getContext('2d', { alpha: false });
-    if (!context || size.width === 0) return;
+    const below = lightLayer.current?.getContext('2d', { alpha: false });
+    const above = outlineLayer.current?.getContext('2d');
+    if (!below || !above || size.width === 0) return;
     const ratio = Math.min(2, devicePixelRatio);
-    canvas.current!.width = size.width * ratio;
-    canvas.current!.height = size.height * ratio;
+    for (const { canvas } of [below, above]) {
+      canvas.width = size.width * ratio;
+      canvas.height = size.height * ratio;
+    }
+    for (const context of [below, above]) context.setTransform(ratio, 0, 0, ratio, 0, 0);
     const inks = {
       ground: colour('ground'),
       line: colour('line'),
       soft: colour('soft'),
       text: colour('text'),
       press: colour('press'),
-      surface: colour('surface'),
     };
     const { current: store } = levels;
-    const levelAt = (universe: number, channel: number) => {
-      const key = keyOf.get(universe);
-      return key === undefined ? undefined : store.frames.get(key)?.values[channel - 1];
-    };
-    let last = -Infinity;
+    /** By show universe, gathered once a picture */
+    const heard: (Uint8Array | undefined)[] = [];
+    const levelAt = (universe: number, channel: number) => heard[universe]?.[channel - 1];
+    let due = 0;
     let frame = 0;
     dirty.current = true;
     const draw = (now: number) => {
       frame = requestAnimationFrame(draw);
-      if ((!dirty.current && !store.changed) || now - last < FRAME_MS - 2) return;
-      last = now;
+      if ((!dirty.current && !store.changed) || now < due) return;
+      // Counted on from when it was due, so that a late picture does not delay those after it.
+      due = Math.max(due + FRAME_MS, now - FRAME_MS);
+      const scene: Scene = { marks, regions, chosen: chosenSet, drag: drag.current, box: box.current };
+      for (const [universe, key] of keyOf) heard[universe] = store.frames.get(key)?.values;
+      drawLights(below, size, camera.current, scene, levelAt, inks);
+      if (dirty.current) drawOutlines(above, size, camera.current, scene, inks);
       dirty.current = false;
       store.changed = false;
-      const scene: Scene = { marks, regions, chosen: chosenSet, drag: drag.current, box: box.current };
-      context.setTransform(ratio, 0, 0, ratio, 0, 0);
-      drawPlan(context, size, camera.current, scene, levelAt, inks);
     };
     frame = requestAnimationFrame(draw);
     return () => cancelAnimationFrame(frame);
@@ -282,12 +289,8 @@ export function PlanPage() {
         ref={holder}
         style={{ flex: 1, minHeight: 160, position: 'relative', touchAction: 'none', overflow: 'hidden' }}
       >
-        <canvas
-          ref={canvas}
-          role="img"
-          aria-label={`Plan with ${marks.length} lamps`}
-          style={{ position: 'absolute', inset: 0, width: '100%', height: '100%' }}
-        />
+        <canvas ref={lightLayer} aria-hidden style={LAYER} />
+        <canvas ref={outlineLayer} role="img" aria-label={`Plan with ${marks.length} lamps`} style={LAYER} />
       </div>
       {arranging && lamps.length > 0 && (
         <ScrollView className="max-h-[45%] border-t border-line" contentContainerClassName="gap-2 p-4">

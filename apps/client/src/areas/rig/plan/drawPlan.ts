@@ -1,4 +1,4 @@
-/** Draws the plan: places, lamps with the light that they receive, runs of pixels, and what is chosen. */
+/** Draws the plan in two layers: below, the light that lamps and pixels receive; above it, all that stands still. */
 import type { FixtureKind } from '@taxiarch/core/fixture';
 import type { Colour, Light, LevelAt, Spot } from '@taxiarch/core/stage';
 import { toScreen, type Camera, type Size } from './camera';
@@ -36,7 +36,6 @@ export interface Inks {
   readonly soft: string;
   readonly text: string;
   readonly press: string;
-  readonly surface: string;
 }
 
 export const MARK_RADIUS = 7;
@@ -79,68 +78,93 @@ function nameRegions(
   }
 }
 
-export function drawPlan(
+const radiusAt = (camera: Camera): number => Math.min(14, Math.max(4, (camera.scale * MARK_RADIUS) / 20));
+
+const placeOf = (mark: Mark, { chosen, drag }: Scene): Spot =>
+  chosen.has(mark.id) ? [mark.spot[0] + drag[0], mark.spot[1] + drag[1]] : mark.spot;
+
+const inSight = ([x, y]: Spot, { width, height }: Size): boolean =>
+  x > -20 && y > -20 && x < width + 20 && y < height + 20;
+
+/** A spot of light, from two crossed bars: a hundred times quicker than a disc, and hardly to be told from it. */
+function fillSpot(context: CanvasRenderingContext2D, x: number, y: number, radius: number): void {
+  const narrow = radius * 0.6;
+  context.fillRect(x - radius, y - narrow, 2 * radius, 2 * narrow);
+  context.fillRect(x - narrow, y - radius, 2 * narrow, 2 * radius);
+}
+
+/** What changes with every packet: the light of each lamp and pixel. */
+export function drawLights(
   context: CanvasRenderingContext2D,
   size: Size,
   camera: Camera,
-  { marks, regions, chosen, drag, box }: Scene,
+  scene: Scene,
   levelAt: LevelAt,
   inks: Inks,
 ): void {
   context.fillStyle = inks.ground;
   context.fillRect(0, 0, size.width, size.height);
-  context.font = '13px "Fira Sans", sans-serif';
-  context.textAlign = 'left';
-  context.strokeStyle = inks.line;
-  context.lineWidth = 1;
-  for (const { from, to } of regions) {
-    const [x1, y1] = toScreen(camera, size, from);
-    const [x2, y2] = toScreen(camera, size, to);
-    const [left, top] = [Math.min(x1, x2) - 12, Math.min(y1, y2) - 12];
-    context.strokeRect(left, top, Math.abs(x2 - x1) + 24, Math.abs(y2 - y1) + 24);
-  }
-  const radius = Math.min(14, Math.max(4, (camera.scale * MARK_RADIUS) / 20));
-  const [dx, dy] = drag;
-  for (const { id, number, kind, spot, end, light, locked } of marks) {
-    const on = chosen.has(id);
-    const [x, y] = toScreen(camera, size, on ? [spot[0] + dx, spot[1] + dy] : spot);
+  const radius = radiusAt(camera);
+  for (const mark of scene.marks) {
+    const [x, y] = toScreen(camera, size, placeOf(mark, scene));
+    const { light, end } = mark;
     if (end) {
       const [ex, ey] = toScreen(camera, size, end);
-      const cells = light.cells;
       const dot = Math.max(1.5, radius / 4);
-      for (let i = 0; i < cells; i += 1) {
-        const share = cells === 1 ? 0 : i / (cells - 1);
+      for (let i = 0; i < light.cells; i += 1) {
+        const share = light.cells === 1 ? 0 : i / (light.cells - 1);
         const colour = light.cell(i, levelAt);
         context.fillStyle = colour[0] + colour[1] + colour[2] > 0.01 ? css(colour) : inks.line;
         context.fillRect(x + (ex - x) * share - dot, y + (ey - y) * share - dot, 2 * dot, 2 * dot);
       }
       continue;
     }
-    if (x < -20 || y < -20 || x > size.width + 20 || y > size.height + 20) continue;
+    if (!inSight([x, y], size)) continue;
     const colour = light.whole(levelAt);
     const lit = Math.max(colour[0], colour[1], colour[2]);
-    const path = symbolOf(kind);
+    if (lit < 0.01) continue;
+    context.fillStyle = css(colour);
+    context.globalAlpha = 0.2 * lit;
+    fillSpot(context, x, y, radius * 2);
+    context.globalAlpha = 1;
+    fillSpot(context, x, y, radius * 0.9);
+  }
+}
+
+/** What changes only when a person does something: outlines, numbers, names, what is chosen. Lies over the lights. */
+export function drawOutlines(
+  context: CanvasRenderingContext2D,
+  size: Size,
+  camera: Camera,
+  scene: Scene,
+  inks: Inks,
+): void {
+  const { marks, regions, chosen, box } = scene;
+  context.clearRect(0, 0, size.width, size.height);
+  context.font = '13px "Fira Sans", sans-serif';
+  context.strokeStyle = inks.line;
+  context.lineWidth = 1;
+  for (const { from, to } of regions) {
+    const [x1, y1] = toScreen(camera, size, from);
+    const [x2, y2] = toScreen(camera, size, to);
+    context.strokeRect(Math.min(x1, x2) - 12, Math.min(y1, y2) - 12, Math.abs(x2 - x1) + 24, Math.abs(y2 - y1) + 24);
+  }
+  const radius = radiusAt(camera);
+  context.textAlign = 'center';
+  for (const mark of marks) {
+    const [x, y] = toScreen(camera, size, placeOf(mark, scene));
+    if (mark.end || !inSight([x, y], size)) continue;
+    const on = chosen.has(mark.id);
     context.save();
     context.translate(x, y);
-    if (lit > 0.02) {
-      context.globalAlpha = 0.25 * lit;
-      context.fillStyle = css(colour);
-      context.beginPath();
-      context.arc(0, 0, radius * 2.1, 0, 2 * Math.PI);
-      context.fill();
-      context.globalAlpha = 1;
-    }
     context.scale(radius, radius);
-    context.fillStyle = lit > 0.01 ? css(colour) : inks.surface;
-    context.fill(path);
     context.lineWidth = (on ? 2.5 : 1) / radius;
-    context.strokeStyle = on ? inks.press : locked ? inks.soft : inks.text;
-    context.stroke(path);
+    context.strokeStyle = on ? inks.press : mark.locked ? inks.soft : inks.text;
+    context.stroke(symbolOf(mark.kind));
     context.restore();
     if (camera.scale >= NUMBERS_FROM) {
       context.fillStyle = on ? inks.press : inks.soft;
-      context.textAlign = 'center';
-      context.fillText(String(number), x, y + radius + 14);
+      context.fillText(String(mark.number), x, y + radius + 14);
     }
   }
   nameRegions(context, size, camera, regions, inks);
@@ -151,15 +175,19 @@ export function drawPlan(
     context.strokeRect(Math.min(x1, x2), Math.min(y1, y2), Math.abs(x2 - x1), Math.abs(y2 - y1));
     context.setLineDash([]);
   }
-  // How long a metre is
-  const metres = camera.scale > 40 ? 1 : camera.scale > 8 ? 5 : 20;
+  drawScale(context, size, camera, inks);
+}
+
+/** How long some metres are. */
+function drawScale(context: CanvasRenderingContext2D, { height }: Size, { scale }: Camera, inks: Inks): void {
+  const metres = scale > 40 ? 1 : scale > 8 ? 5 : 20;
   context.strokeStyle = inks.soft;
   context.lineWidth = 2;
   context.beginPath();
-  context.moveTo(16, size.height - 14);
-  context.lineTo(16 + metres * camera.scale, size.height - 14);
+  context.moveTo(16, height - 14);
+  context.lineTo(16 + metres * scale, height - 14);
   context.stroke();
   context.fillStyle = inks.soft;
   context.textAlign = 'left';
-  context.fillText(`${metres} m`, 16, size.height - 20);
+  context.fillText(`${metres} m`, 16, height - 20);
 }
