@@ -10,6 +10,8 @@ const WIDE = { width: 1280, height: 800 };
 /** Name, size, address; then what is pressed. */
 const VIEWS = [
   ['rig', PHONE, '/rig', []],
+  ['rig-plan', PHONE, '/rig/plan', []],
+  ['rig-inout', PHONE, '/rig/inout', []],
   ['lamp', PHONE, '/rig/lamp-101', []],
   ['listen', PHONE, '/listen', []],
   ['slots', PHONE, '/listen/u2', []],
@@ -32,6 +34,32 @@ for (const [name, viewport, path, presses] of VIEWS)
     await page.waitForTimeout(1500);
     await page.screenshot({ path: join(FOLDER, `${name}.png`) });
   });
+
+test('adding lamps', async ({ page }) => {
+  await page.setViewportSize(PHONE);
+  await open(page, '/rig/add');
+  await page.getByRole('button', { name: 'Baleen Spot 16' }).click();
+  await page.getByLabel('Name, # is the running number').fill('Mast spot #');
+  await page.getByLabel('Begin at').fill('2/470');
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: join(FOLDER, 'rig-add.png') });
+});
+
+test('a fault of the patch, and its mends', async ({ page }) => {
+  const { records } = await api<{ records: { lamp: { id: string; rev: number }[] } }>('/api/show');
+  const lamp = records.lamp.find(({ id }) => id === 'lamp-102')!;
+  await api('/api/edits', {
+    author: 'Ivo',
+    sentence: 'Moved lamp 102 to 2/11',
+    changes: [{ kind: 'lamp', id: lamp.id, rev: lamp.rev, after: { ...lamp, channel: 11 } }],
+  });
+  await page.setViewportSize(PHONE);
+  await open(page, '/rig/findings');
+  await page.getByRole('button', { name: 'Mend' }).first().click();
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: join(FOLDER, 'rig-findings.png') });
+  await api('/api/undo', { author: 'Ivo' });
+});
 
 test('prove, hot', async ({ page }) => {
   await page.setViewportSize(PHONE);

@@ -18,3 +18,4 @@ export * from './wide';
 export * from './Pick';
 export * from './Check';
 export * from './Chips';
+export * from './print';

@@ -5,7 +5,7 @@ import { DIP_USUAL, dipSwitches, formatAddress, type DipScheme, type DipSwitch }
 import { addressesOf, lampsOf } from '@taxiarch/core/patch';
 import { rigChosen, useChosen } from '@/data/chosen';
 import { useShow } from '@/data/show';
-import { Button, Choice, Empty, Field, Screen, Sentence, Text, count, useColour } from '@/ui';
+import { Button, Choice, Empty, Field, Screen, Sentence, Text, count, printSheet, useColour } from '@/ui';
 
 function Switches({ row }: { row: readonly DipSwitch[] }) {
   const colour = useColour();
@@ -68,9 +68,9 @@ export function DipPage() {
   return (
     <Screen
       sentence={<Sentence>Address switches of {count(lamps.length, 'lamp')}.</Sentence>}
-      acts={<Button label="Print the sheet" look="main" grow onPress={() => window.print()} />}
+      acts={<Button label="Print the sheet" look="main" grow onPress={() => printSheet('switches')} />}
     >
-      <View className="gap-2 print:hidden">
+      <View className="gap-2">
         <Choice
           label="Order"
           options={TWO}
@@ -86,29 +86,31 @@ export function DipPage() {
         />
         <Field label="Fixed switches after the nine, as in “10 on, 11 off”" value={extras} onChange={setExtras} />
       </View>
-      {lamps.flatMap(({ lamp }) =>
-        addressesOf(lamp).map((at, block) => {
-          const row = dipSwitches(at.channel, full);
-          return (
-            <View
-              key={`${lamp.id} ${block}`}
-              className="gap-1 border-b border-line py-2"
-              style={{ breakInside: 'avoid' } as object}
-            >
-              <View className="flex-row gap-3">
-                <Text kind="mono" className="font-medium">
-                  {lamp.number}
-                </Text>
-                <Text className="flex-1" numberOfLines={1}>
-                  {lamp.name}
-                </Text>
-                <Text kind="mono">{formatAddress(at)}</Text>
+      <View id="switches">
+        {lamps.flatMap(({ lamp }) =>
+          addressesOf(lamp).map((at, block) => {
+            const row = dipSwitches(at.channel, full);
+            return (
+              <View
+                key={`${lamp.id} ${block}`}
+                className="gap-1 border-b border-line py-2"
+                style={{ breakInside: 'avoid' } as object}
+              >
+                <View className="flex-row gap-3">
+                  <Text kind="mono" className="font-medium">
+                    {lamp.number}
+                  </Text>
+                  <Text className="flex-1" numberOfLines={1}>
+                    {lamp.name}
+                  </Text>
+                  <Text kind="mono">{formatAddress(at)}</Text>
+                </View>
+                {row.ok ? <Switches row={row.value} /> : <Text tone="fault">{row.why}</Text>}
               </View>
-              {row.ok ? <Switches row={row.value} /> : <Text tone="fault">{row.why}</Text>}
-            </View>
-          );
-        }),
-      )}
+            );
+          }),
+        )}
+      </View>
     </Screen>
   );
 }

@@ -5,7 +5,7 @@ import { View } from 'react-native';
 import { formatAddress, type NumberingBase } from '@taxiarch/core/address';
 import { absoluteEnds, pixelAccount } from '@taxiarch/core/pixel';
 import { useShow } from '@/data/show';
-import { Button, Choice, Notice, Row, Screen, Section, Sentence, Text, count } from '@/ui';
+import { Button, Choice, Notice, Row, Screen, Section, Sentence, Text, count, printSheet } from '@/ui';
 
 const BASES = [
   { value: '1', label: 'Absolute from 1' },
@@ -29,7 +29,7 @@ export function PixelsPage() {
       acts={
         <>
           <Button label="CSV" onPress={() => window.location.assign('/api/export/csv/pixels')} />
-          <Button label="Print" onPress={() => window.print()} />
+          <Button label="Print" onPress={() => printSheet('pixels')} />
           <Button label="Add a run" look="main" grow onPress={() => router.navigate('/rig/pixels/new' as Href)} />
         </>
       }
@@ -39,56 +39,56 @@ export function PixelsPage() {
           {sentence}
         </Notice>
       ))}
-      <View className="print:hidden">
-        <Choice label="Absolute channels" options={BASES} value={base} onChange={setBase} />
-      </View>
-      <View className="-mx-4">
-        {account.runs.map((one) => {
-          const ends = absoluteEnds(one, Number(base) as NumberingBase);
-          return (
-            <Row
-              key={one.run.id}
-              href={`/rig/pixels/${one.run.id}` as Href}
-              label={`Run ${one.run.number} ${one.run.name}`}
-            >
-              <Text kind="mono" className="w-12 font-medium">
-                {one.run.number}
-              </Text>
-              <View className="flex-1">
-                <Text numberOfLines={1}>{one.run.name}</Text>
-                <Text kind="small" numberOfLines={1}>
-                  {one.run.count} {one.run.order}
-                  {one.run.bits === 16 ? ' 16 bit' : ''}, {one.channels} channels
-                  {one.controller &&
-                    ` · ${one.controller}${one.run.output === null ? '' : `, output ${one.run.output}`}`}
+      <Choice label="Absolute channels" options={BASES} value={base} onChange={setBase} />
+      <View id="pixels" className="gap-4">
+        <View className="-mx-4">
+          {account.runs.map((one) => {
+            const ends = absoluteEnds(one, Number(base) as NumberingBase);
+            return (
+              <Row
+                key={one.run.id}
+                href={`/rig/pixels/${one.run.id}` as Href}
+                label={`Run ${one.run.number} ${one.run.name}`}
+              >
+                <Text kind="mono" className="w-12 font-medium">
+                  {one.run.number}
+                </Text>
+                <View className="flex-1">
+                  <Text numberOfLines={1}>{one.run.name}</Text>
+                  <Text kind="small" numberOfLines={1}>
+                    {one.run.count} {one.run.order}
+                    {one.run.bits === 16 ? ' 16 bit' : ''}, {one.channels} channels
+                    {one.controller &&
+                      ` · ${one.controller}${one.run.output === null ? '' : `, output ${one.run.output}`}`}
+                  </Text>
+                </View>
+                <View className="items-end">
+                  <Text kind="mono">
+                    {one.first && one.last ? `${formatAddress(one.first)} – ${formatAddress(one.last)}` : '–'}
+                  </Text>
+                  <Text kind="monoSmall">{ends ? `${ends[0]} – ${ends[1]}` : ''}</Text>
+                </View>
+              </Row>
+            );
+          })}
+        </View>
+        {account.controllers.map(({ machine, firstUniverse, lastUniverse, outputs }) => (
+          <Section
+            key={machine.id}
+            title={`${machine.name}${firstUniverse === undefined ? ', no runs' : firstUniverse === lastUniverse ? `, universe ${firstUniverse}` : `, universes ${firstUniverse} to ${lastUniverse}`}`}
+          >
+            {outputs.map(({ output, start, channels, pixels }) => (
+              <View key={output} className="flex-row items-center gap-3">
+                <Text className="flex-1">Output {output}</Text>
+                <Text kind="mono">{start ? formatAddress(start) : '–'}</Text>
+                <Text kind="monoSmall" className="w-48 text-right">
+                  {pixels} px, {channels} of {machine.controller?.channelsPerOutput ?? '?'} ch
                 </Text>
               </View>
-              <View className="items-end">
-                <Text kind="mono">
-                  {one.first && one.last ? `${formatAddress(one.first)} – ${formatAddress(one.last)}` : '–'}
-                </Text>
-                <Text kind="monoSmall">{ends ? `${ends[0]} – ${ends[1]}` : ''}</Text>
-              </View>
-            </Row>
-          );
-        })}
+            ))}
+          </Section>
+        ))}
       </View>
-      {account.controllers.map(({ machine, firstUniverse, lastUniverse, outputs }) => (
-        <Section
-          key={machine.id}
-          title={`${machine.name}${firstUniverse === undefined ? ', no runs' : firstUniverse === lastUniverse ? `, universe ${firstUniverse}` : `, universes ${firstUniverse} to ${lastUniverse}`}`}
-        >
-          {outputs.map(({ output, start, channels, pixels }) => (
-            <View key={output} className="flex-row items-center gap-3">
-              <Text className="flex-1">Output {output}</Text>
-              <Text kind="mono">{start ? formatAddress(start) : '–'}</Text>
-              <Text kind="monoSmall" className="w-48 text-right">
-                {pixels} px, {channels} of {machine.controller?.channelsPerOutput ?? '?'} ch
-              </Text>
-            </View>
-          ))}
-        </Section>
-      ))}
     </Screen>
   );
 }
