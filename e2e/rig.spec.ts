@@ -104,6 +104,11 @@ test('pixels: the table, a run that is too long, and the run in Listen', async (
   await open(page, '/rig/pixels');
   await sentence(page, /Output 1 of Funnel cord driver drives 450 channels; 519 are planned, 69 too many/);
   await undo();
+  await page.getByRole('button', { name: 'Change Funnel cord driver' }).click();
+  await page.getByLabel('Channels an output').fill('200');
+  await page.getByRole('button', { name: 'Change the controller' }).click();
+  await sentence(page, /Output 1 of Funnel cord driver drives 200 channels; 219 are planned, 19 too many/);
+  await undo();
   await open(page, '/listen/u13?slot=217');
   await sentence(page, '802 Funnel seam port');
   await sentence(page, /Green of cell 1/);

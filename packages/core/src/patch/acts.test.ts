@@ -14,6 +14,7 @@ import {
   lastChannel,
   makeTwins,
   moveTo,
+  moveToNewPlace,
   partTwins,
   patchFindings,
   readStart,
@@ -250,6 +251,15 @@ test('numbers, names, tags and groups of a selection', () => {
   expect(grouped.patch.lamp('lamp-101')!.lamp.groups).toEqual(['Port spots', 'Rail']);
   const out = after(grouped, done(setGroup(grouped, chosen, 'Rail', false)));
   expect(out.patch.lamp('lamp-101')!.lamp.groups).toEqual(['Port spots']);
+});
+
+test('lamps move to a place that is there, or to one that is made for them', () => {
+  const there = after(ferry, done(moveToNewPlace(ferry, ['lamp-101'], ' Chain locker ', newId)));
+  const made = there.records.place.find(({ name }) => name === 'Chain locker');
+  expect(made).toBeDefined();
+  expect(there.patch.lamp('lamp-101')!.lamp.placeId).toBe(made!.id);
+  const back = done(moveToNewPlace(there, ['lamp-101'], 'Quay', newId));
+  expect(back.changes).toHaveLength(1);
 });
 
 describe('bulk blocks', () => {

@@ -1,7 +1,7 @@
 /** What a person does to lamps. Each act is planned first: its lines are what would be written. */
 import { SLOTS, formatAddress, fromAbsolute, refuse, read, toAbsolute, type Read, type SlotAddress } from '../address';
 import { blocksOf, type FixtureMode } from '../fixture';
-import type { FixtureType, Lamp, Tag } from '../show';
+import type { FixtureType, Lamp, Place, Tag } from '../show';
 import { Occupancy, placeAll, type PlaceRequest } from './occupancy';
 import { addressesOf } from './patch';
 import {
@@ -384,6 +384,19 @@ export const setPlace = (rig: Rig, ids: readonly string[], placeId: string | nul
     (lamp) => called(lamp.placeId),
   );
 };
+
+/** Moves lamps to a place that is made for them. */
+export function moveToNewPlace(rig: Rig, ids: readonly string[], name: string, newId: () => string): Read<Plan> {
+  const { place } = rig.records;
+  const wanted = name.trim();
+  const there = place.find((one) => one.name === wanted);
+  if (there) return setPlace(rig, ids, there.id);
+  const order = place.reduce((most, one) => Math.max(most, one.order), 0) + 1;
+  const made: Place = { id: newId(), rev: 0, name: wanted, order };
+  const records = { ...rig.records, place: [...place, made] };
+  const moved = setPlace({ ...rig, records }, ids, made.id);
+  return moved.ok ? read({ ...moved.value, changes: [added('place', made), ...moved.value.changes] }) : moved;
+}
 
 export function removeLamps(rig: Rig, ids: readonly string[]): Read<Plan> {
   const lamps = lampsOf(rig, ids).map(({ lamp }) => lamp);

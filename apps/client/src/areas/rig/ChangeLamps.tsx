@@ -8,6 +8,7 @@ import {
   copyLamps,
   lampsOf,
   makeTwins,
+  moveToNewPlace,
   partTwins,
   readdress,
   removeLamps,
@@ -86,7 +87,9 @@ function planOf(show: Show, ids: readonly string[], act: Act, form: Form): Read<
     case 'name':
       return rename(show, ids, form.text, number ?? 1);
     case 'place':
-      return setPlace(show, ids, form.placeId || null);
+      return form.text.trim() === ''
+        ? setPlace(show, ids, form.placeId || null)
+        : moveToNewPlace(show, ids, form.text, newId);
     case 'group':
       return setGroup(show, ids, form.text, true);
     case 'ungroup':
@@ -200,15 +203,18 @@ export function ChangeLamps() {
         </>
       )}
       {act === 'place' && (
-        <Pick
-          label="Place"
-          options={[
-            { value: '', label: 'No place' },
-            ...show.records.place.map(({ id, name }) => ({ value: id, label: name })),
-          ]}
-          value={form.placeId}
-          onChange={(placeId) => set({ placeId })}
-        />
+        <>
+          <Pick
+            label="Place"
+            options={[
+              { value: '', label: 'No place' },
+              ...show.records.place.map(({ id, name }) => ({ value: id, label: name })),
+            ]}
+            value={form.placeId}
+            onChange={(placeId) => set({ placeId, text: '' })}
+          />
+          <Field label="Or a new place" value={form.text} onChange={(text) => set({ text })} />
+        </>
       )}
       {(act === 'group' || act === 'ungroup') && (
         <>

@@ -89,6 +89,16 @@ export function PixelsPage() {
           </Section>
         ))}
       </View>
+      <View className="gap-1">
+        {account.controllers.map(({ machine }) => (
+          <Button
+            key={machine.id}
+            label={`Change ${machine.name}`}
+            onPress={() => router.navigate(`/rig/controllers/${machine.id}` as Href)}
+          />
+        ))}
+        <Button label="Add a controller" onPress={() => router.navigate('/rig/controllers/new' as Href)} />
+      </View>
     </Screen>
   );
 }

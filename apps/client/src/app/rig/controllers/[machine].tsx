@@ -1,0 +1,1 @@
+export { ControllerPage as default } from '@/areas/rig/pixels/ControllerPage';

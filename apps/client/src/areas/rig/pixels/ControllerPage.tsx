@@ -1,0 +1,105 @@
+/** A pixel controller: where it begins to listen, and what its outputs drive. */
+import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useMemo, useState } from 'react';
+import { View } from 'react-native';
+import { refuse, type Read } from '@taxiarch/core/address';
+import { added, changed, type Plan } from '@taxiarch/core/patch';
+import { checkRecord, type Machine } from '@taxiarch/core/show';
+import { useDraft } from '@/data/form';
+import { useShow } from '@/data/show';
+import { Empty, Field, Screen, Section, Sentence, Text } from '@/ui';
+import { PlanPreview } from '../PlanPreview';
+import { newId, wholeFrom } from '../numbers';
+
+interface Form {
+  readonly name: string;
+  readonly model: string;
+  readonly address: string;
+  readonly firstUniverse: string;
+  readonly universes: string;
+  readonly outputs: string;
+  readonly channelsPerOutput: string;
+}
+
+const formOf = (machine: Machine | undefined): Form => ({
+  name: machine?.name ?? '',
+  model: machine?.model ?? '',
+  address: machine?.address ?? '',
+  firstUniverse: String(machine?.controller?.firstUniverse ?? 1),
+  universes: String(machine?.controller?.universes ?? 4),
+  outputs: String(machine?.controller?.outputs ?? 4),
+  channelsPerOutput: String(machine?.controller?.channelsPerOutput ?? 510),
+});
+
+function planOf(form: Form, base: Machine | undefined, id: string): Read<Plan> {
+  const number = (text: string) => wholeFrom(text) ?? NaN;
+  const controller = {
+    firstUniverse: number(form.firstUniverse),
+    universes: number(form.universes),
+    outputs: number(form.outputs),
+    channelsPerOutput: number(form.channelsPerOutput),
+  };
+  const [name, model, address] = [form.name.trim(), form.model.trim(), form.address.trim()];
+  const machine: Machine = base
+    ? { ...base, name, model, address, controller }
+    : { id, rev: 0, name, model, address, placeId: null, ports: [], controller };
+  const checked = checkRecord('machine', machine);
+  if (!checked.ok) return refuse(checked.faults[0]!.why);
+  const words = `universes ${controller.firstUniverse} to ${controller.firstUniverse + controller.universes - 1}, ${controller.outputs} outputs of ${controller.channelsPerOutput} channels`;
+  return {
+    ok: true,
+    value: {
+      sentence: `${base ? 'Changed' : 'Added'} the controller ${name}`,
+      changes: [base ? changed('machine', base, machine) : added('machine', machine)],
+      lines: [{ subject: name, before: '', after: words }],
+    },
+  };
+}
+
+export function ControllerPage() {
+  const { machine: id = '' } = useLocalSearchParams<{ machine: string }>();
+  const { records, loaded } = useShow();
+  const machine = records.machine.find((one) => one.id === id);
+  if (id === 'new' || machine) return <ControllerEditor key={id} base={machine} />;
+  return loaded ? <Empty>This controller is not in the show any more.</Empty> : null;
+}
+
+function ControllerEditor({ base }: { base: Machine | undefined }) {
+  const router = useRouter();
+  const [id] = useState(newId);
+  const [form, setForm, clear] = useDraft<Form>(`controller ${base?.id ?? 'new'}`, formOf(base));
+  const plan = useMemo(() => planOf(form, base, id), [form, base, id]);
+  const field = (name: keyof Form, label: string, mono = true) => (
+    <View className="flex-1">
+      <Field label={label} mono={mono} value={form[name]} onChange={(text) => setForm({ ...form, [name]: text })} />
+    </View>
+  );
+  return (
+    <Screen sentence={<Sentence>{base ? base.name : 'A new pixel controller'}.</Sentence>}>
+      <View className="flex-row gap-2">
+        {field('name', 'Name', false)}
+        {field('model', 'Model', false)}
+      </View>
+      {field('address', 'Network address, empty if not known yet')}
+      <View className="flex-row gap-2">
+        {field('firstUniverse', 'First universe')}
+        {field('universes', 'Universes it takes')}
+      </View>
+      <View className="flex-row gap-2">
+        {field('outputs', 'Outputs')}
+        {field('channelsPerOutput', 'Channels an output')}
+      </View>
+      <Text kind="small">An output of 510 channels drives 170 pixels of three colours.</Text>
+      <Section title="Preview">
+        <PlanPreview
+          plan={plan}
+          act={base ? 'Change the controller' : 'Add the controller'}
+          onDone={() => {
+            clear();
+            router.navigate('/rig/pixels' as Href);
+          }}
+        />
+      </Section>
+    </Screen>
+  );
+}
