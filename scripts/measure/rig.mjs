@@ -4,7 +4,7 @@ import { chromium } from '@playwright/test';
 import { core } from './core.mjs';
 import { base, ports, ratio, startServer, stolen, verdict, wait } from './server.mjs';
 
-const ROUNDS = 15;
+const ROUNDS = 41;
 const LARGE = 5000;
 const PLAN_LAMPS = 500;
 

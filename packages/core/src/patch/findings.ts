@@ -30,17 +30,24 @@ const areTwins = (one: Lamp, other: Lamp): boolean => one.twin !== null && one.t
 
 /** Overlaps within one universe; each span is reported with the one that reaches furthest into it. */
 function* overlaps(spans: readonly Span[]): Generator<PatchFinding> {
-  let active: Span[] = [];
+  /** Those before it that may reach over the span at hand; only the first `count` are meant. */
+  const active: Span[] = [];
+  let count = 0;
   for (const span of spans) {
-    active = active.filter((one) => lastChannel(one) >= span.channel);
     let worst: Span | undefined;
-    for (const one of active)
+    let kept = 0;
+    for (let i = 0; i < count; i += 1) {
+      const one = active[i]!;
+      if (lastChannel(one) < span.channel) continue;
+      active[kept] = one;
+      kept += 1;
       if (
         one.patched !== span.patched &&
         !areTwins(one.patched.lamp, span.patched.lamp) &&
         (!worst || lastChannel(one) > lastChannel(worst))
       )
         worst = one;
+    }
     if (worst) {
       const at = { universe: span.universe, channel: span.channel };
       const names = [nameOf(worst.patched), nameOf(span.patched)];
@@ -51,7 +58,8 @@ function* overlaps(spans: readonly Span[]): Generator<PatchFinding> {
         sentence: `${names[0]} and ${names[1]!.toLowerCase()} overlap from ${formatAddress(at)}.`,
       };
     }
-    active.push(span);
+    active[kept] = span;
+    count = kept + 1;
   }
 }
 
@@ -69,11 +77,15 @@ function* pastEnd(spans: readonly Span[]): Generator<PatchFinding> {
 }
 
 function* sharedNumbers(patch: Patch): Generator<PatchFinding> {
-  const first = new Map<number, PatchedLamp>();
-  for (const patched of patch.all()) {
+  const all = patch.all();
+  const highest = all.reduce((most, { lamp }) => Math.max(most, lamp.number), 0);
+  /** By number: place in the list of the first who has it, from 1 */
+  const first = new Int32Array(highest + 1);
+  for (let i = 0; i < all.length; i += 1) {
+    const patched = all[i]!;
     const { number, id } = patched.lamp;
-    const other = first.get(number);
-    if (!other) first.set(number, patched);
+    const other = all[first[number]! - 1];
+    if (!other) first[number] = i + 1;
     else
       yield {
         rule: 'shared-number',

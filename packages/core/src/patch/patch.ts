@@ -95,10 +95,15 @@ const standIn = (run: PixelRun, at: SlotAddress): Lamp => ({
   ...run.from,
 });
 
+const before = (a: Span, b: Span): number => a.channel - b.channel || a.patched.lamp.number - b.patched.lamp.number;
+const inOrder = (span: Span, i: number, all: readonly Span[]): boolean => i === 0 || before(all[i - 1]!, span) <= 0;
+
 /** All lamps and runs with their types resolved, by universe and start channel, for quick questions about slots. */
 export class Patch {
   private readonly byUniverse = new Map<number, Span[]>();
-  private readonly byId = new Map<string, PatchedLamp>();
+  private readonly every: PatchedLamp[] = [];
+  /** Made when a lamp is first asked for by its id */
+  private byId: Map<string, PatchedLamp> | undefined;
   /** What keeps runs from being placed, in sentences */
   readonly runFaults: readonly { readonly run: PixelRun; readonly sentence: string }[];
 
@@ -110,8 +115,7 @@ export class Patch {
   ) {
     this.addLamps(lamps, types);
     this.runFaults = this.addRuns(runs, machines);
-    for (const there of this.byUniverse.values())
-      there.sort((a, b) => a.channel - b.channel || a.patched.lamp.number - b.patched.lamp.number);
+    for (const there of this.byUniverse.values()) if (!there.every(inOrder)) there.sort(before);
   }
 
   private addLamps(lamps: readonly Lamp[], types: readonly FixtureType[]): void {
@@ -168,7 +172,7 @@ export class Patch {
   }
 
   private add(patched: PatchedLamp): void {
-    this.byId.set(patched.lamp.id, patched);
+    this.every.push(patched);
     for (const span of patched.spans) {
       const there = this.byUniverse.get(span.universe);
       if (there) there.push(span);
@@ -178,12 +182,13 @@ export class Patch {
 
   /** A lamp or run with its type and mode; undefined if it is not in the patch. */
   lamp(id: string): PatchedLamp | undefined {
+    this.byId ??= new Map(this.every.map((patched) => [patched.lamp.id, patched]));
     return this.byId.get(id);
   }
 
   /** All lamps and runs, in no order. */
-  all(): IterableIterator<PatchedLamp> {
-    return this.byId.values();
+  all(): readonly PatchedLamp[] {
+    return this.every;
   }
 
   /** What lies in a show universe, by start channel. */

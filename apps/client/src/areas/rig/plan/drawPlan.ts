@@ -124,9 +124,12 @@ export function drawLights(
     const lit = Math.max(colour[0], colour[1], colour[2]);
     if (lit < 0.01) continue;
     context.fillStyle = css(colour);
-    context.globalAlpha = 0.2 * lit;
-    fillSpot(context, x, y, radius * 2);
-    context.globalAlpha = 1;
+    // From afar the glow would only run together.
+    if (camera.scale >= NUMBERS_FROM) {
+      context.globalAlpha = 0.2 * lit;
+      fillSpot(context, x, y, radius * 2);
+      context.globalAlpha = 1;
+    }
     fillSpot(context, x, y, radius * 0.9);
   }
 }
