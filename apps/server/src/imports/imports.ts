@@ -61,7 +61,7 @@ export class Imports {
         job.of = message.of;
       } else if (message.type === 'refused') refused(message.why);
       else {
-        const ready = this.keep(message.content, bytes);
+        const ready = this.tryKeep(message.content, bytes);
         if (ready.ok) {
           job.ready = ready.value;
           job.state = 'ready';
@@ -73,6 +73,14 @@ export class Imports {
     );
     setTimeout(() => this.cancel(job.id), FORGOTTEN_MS).unref();
     return read(job.id);
+  }
+
+  private tryKeep(content: ImportContent, bytes: Uint8Array): Read<Ready> {
+    try {
+      return this.keep(content, bytes);
+    } catch {
+      return refuse('The file could not be kept: the data folder is full or cannot be written. Nothing was changed.');
+    }
   }
 
   /** Keeps the files that came, so that their other parts can go out again. */

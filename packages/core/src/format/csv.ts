@@ -241,7 +241,8 @@ const plain = (cell: string | number): string | number =>
 const table = (heads: readonly string[], rows: readonly (readonly (string | number)[])[]): string =>
   Papa.unparse([heads, ...rows.map((row) => row.map(plain))] as (string | number)[][], { newline: '\r\n' }) + '\r\n';
 
-const FEET = 3;
+/** Millimetres */
+const DECIMALS = 3;
 
 export function writeLampTable({ lamp, type, place }: ShowRecords): string {
   const types = new Map(type.map((one) => [one.id, one]));
@@ -260,7 +261,7 @@ export function writeLampTable({ lamp, type, place }: ShowRecords): string {
         toAbsolute(one),
         places.get(one.placeId ?? '') ?? '',
         one.groups.join('; '),
-        ...[one.x, one.y, one.z].map((metres) => Number(metres.toFixed(FEET))),
+        ...[one.x, one.y, one.z].map((metres) => Number(metres.toFixed(DECIMALS))),
       ];
     });
   return table(

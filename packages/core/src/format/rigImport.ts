@@ -18,7 +18,7 @@ import {
   type PlanLine,
   type Rig,
 } from '../patch';
-import type { FixtureType, Lamp, Place, ShowRecords } from '../show';
+import { PLAIN_LAMP, type FixtureType, type Lamp, type Place, type ShowRecords } from '../show';
 
 /** A lamp as a file tells it; what the file does not say is undefined and stays as it is. */
 export interface IncomingLamp {
@@ -211,24 +211,10 @@ export function planImport(
     }
     addresses.forEach((at, i) => occupancy.claim(at, Math.min(lengths[i] ?? 1, 513 - at.channel)));
     addresses.forEach(({ universe }) => universes.add(universe));
-    const base: Lamp = before ?? {
+    const base: Omit<Lamp, 'typeId' | 'mode' | 'number' | 'name' | 'universe' | 'channel'> = before ?? {
+      ...PLAIN_LAMP,
       id: lamp.id !== undefined && !records.lamp.some(({ id }) => id === lamp.id) ? lamp.id : newId(),
       rev: 0,
-      number: lamp.number,
-      name: lamp.name,
-      typeId: lamp.typeId,
-      mode: lamp.mode,
-      universe: 1,
-      channel: 1,
-      blocks: [],
-      placeId: null,
-      groups: [],
-      tag: '',
-      twin: null,
-      locked: false,
-      x: 0,
-      y: 0,
-      z: 0,
     };
     const after: Lamp = {
       ...base,
@@ -244,11 +230,7 @@ export function planImport(
       z: lamp.z ?? base.z,
     };
     lampChanges.push(before ? changed('lamp', before, after) : added('lamp', after));
-    lines.push({
-      subject,
-      before: before ? says.join('; ').replace(/ → .*?(?=;|$)/g, '') : '',
-      after: before ? says.map((one) => one.replace(/^.*→ /, '')).join('; ') : formatAll(addresses),
-    });
+    lines.push({ subject, before: '', after: says.join('; ') });
   }
   const missing = missingUniverses(records, universes, newId);
   const [show] = records.show;

@@ -11,11 +11,11 @@ import {
   type SlotAddress,
 } from '../address';
 import { blocksOf, type FixtureMode } from '../fixture';
-import type { FixtureType, Lamp, ShowRecords } from '../show';
-import { freeNumbers, lampName, nameFrom, placedAt } from './acts';
+import { PLAIN_LAMP, type FixtureType, type Lamp, type ShowRecords } from '../show';
+import { freeNumbers, lampName, nameFrom, placedAt, withNewLamps } from './lamps';
 import { addressesOf, lastChannel, Patch } from './patch';
 import { Occupancy, placeAll } from './occupancy';
-import { added, countOf, formatAll, missingUniverses, removed, type Plan, type Rig } from './plan';
+import { countOf, formatAll, removed, type Plan, type Rig } from './plan';
 
 export interface BulkBlock {
   readonly type: FixtureType;
@@ -91,6 +91,7 @@ export function addBlocks(
     numberFrom,
   );
   const lamps = single.map(({ type, mode, pattern, running }, i): Lamp => ({
+    ...PLAIN_LAMP,
     id: newId(),
     rev: 0,
     number: numbers.next().value,
@@ -100,29 +101,19 @@ export function addBlocks(
     ...placedAt(places.value[i]!),
     placeId,
     groups: group === '' ? [] : [group],
-    tag: '',
-    twin: null,
-    locked: false,
-    x: 0,
-    y: 0,
-    z: 0,
   }));
-  const universes = missingUniverses(
-    rig.records,
-    places.value.flat().map(({ universe }) => universe),
+  const fresh = withNewLamps(
+    rig,
+    lamps,
+    blocks.filter(({ count }) => count > 0).map(({ type }) => type),
     newId,
   );
   return read({
     sentence: `Addressed ${countOf(lamps.length, 'block')}${group === '' ? '' : ` of ${group}`} from ${formatAddress(start)} on`,
-    changes: [
-      ...universes.changes,
-      ...goes.map((lamp) => removed('lamp', lamp)),
-      ...lamps.map((lamp) => added('lamp', lamp)),
-    ],
+    changes: [...goes.map((lamp) => removed('lamp', lamp)), ...fresh.changes],
     lines: [
       ...goes.map((lamp) => ({ subject: lampName(lamp), before: formatAll(addressesOf(lamp)), after: '' })),
-      ...universes.lines,
-      ...lamps.map((lamp) => ({ subject: lampName(lamp), before: '', after: formatAll(addressesOf(lamp)) })),
+      ...fresh.lines,
     ],
   });
 }

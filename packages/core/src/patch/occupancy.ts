@@ -26,15 +26,6 @@ export class Occupancy {
     slots.fill(1, channel - 1, channel - 1 + length);
   }
 
-  /** True if `length` slots from an address are unused and within the universe. */
-  isFree({ universe, channel }: SlotAddress, length: number): boolean {
-    if (channel + length - 1 > SLOTS) return false;
-    const slots = this.used.get(universe);
-    if (!slots) return true;
-    for (let i = channel - 1; i < channel - 1 + length; i += 1) if (slots[i] === 1) return false;
-    return true;
-  }
-
   /** Unused runs of a universe, in order. */
   freeRuns(universe: number): FreeRun[] {
     const slots = this.used.get(universe);

@@ -2,7 +2,7 @@
 import type { SlotAddress } from '../address';
 import { blockOf, blocksOf, layoutOf, type FixtureChannel, type FixtureMode, type Layout } from '../fixture';
 import { layRuns, modeOfRun } from '../pixel';
-import type { FixtureType, Lamp, Machine, PixelRun } from '../show';
+import { PLAIN_LAMP, type FixtureType, type Lamp, type Machine, type PixelRun } from '../show';
 
 /** A stretch of slots in one universe that belongs to one lamp: an address block, or part of a run of pixels. */
 export interface Span extends SlotAddress {
@@ -78,6 +78,7 @@ function shapeOf(mode: FixtureMode): Shape {
 
 /** The record that stands for a run among the lamps. */
 const standIn = (run: PixelRun, at: SlotAddress): Lamp => ({
+  ...PLAIN_LAMP,
   id: run.id,
   rev: run.rev,
   number: run.number,
@@ -86,11 +87,7 @@ const standIn = (run: PixelRun, at: SlotAddress): Lamp => ({
   mode: '',
   universe: at.universe,
   channel: at.channel,
-  blocks: [],
   placeId: run.placeId,
-  groups: [],
-  tag: '',
-  twin: null,
   locked: true,
   ...run.from,
 });

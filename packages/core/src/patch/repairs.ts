@@ -1,8 +1,10 @@
 /** Ways to mend what the patch's findings say, each with a plan that shows what it would move. */
 import type { Read } from '../address';
 import { blocksOf, footprintOf } from '../fixture';
-import { changeMode, freeNumbers, lampsOf, makeTwins, readdress, renumber } from './acts';
+import { changeMode, makeTwins, readdress } from './addressing';
 import type { PatchFinding } from './findings';
+import { freeNumbers, lampsOf } from './lamps';
+import { renumber } from './marking';
 import type { PatchedLamp } from './patch';
 import { consequences, missingUniverses, type Plan, type Rig } from './plan';
 

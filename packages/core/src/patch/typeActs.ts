@@ -3,7 +3,7 @@ import { refuse, read, type Read } from '../address';
 import equal from 'fast-deep-equal';
 import { blocksOf, footprintOf, modeFault, type FixtureMode } from '../fixture';
 import type { FixtureType, Lamp, ShowRecords } from '../show';
-import { lampName } from './acts';
+import { lampName } from './lamps';
 import { Occupancy, placeAll } from './occupancy';
 import { addressesOf } from './patch';
 import { added, changed, countOf, removed, type Plan, type PlanLine, type Rig } from './plan';

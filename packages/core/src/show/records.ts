@@ -63,6 +63,19 @@ export interface Lamp extends Row {
   readonly z: number;
 }
 
+/** What a lamp is before anybody says more of it. */
+export const PLAIN_LAMP = {
+  blocks: [],
+  placeId: null,
+  groups: [],
+  tag: '',
+  twin: null,
+  locked: false,
+  x: 0,
+  y: 0,
+  z: 0,
+} as const satisfies Partial<Lamp>;
+
 /** A show universe and how it is planned to travel. */
 export interface Universe extends Row {
   /** Show universe, from 1 */

@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import { View } from 'react-native';
 import { refuse, type Read } from '@taxiarch/core/address';
 import { footprintOf } from '@taxiarch/core/fixture';
-import { addLamps, added, type Plan } from '@taxiarch/core/patch';
+import { addLamps, type Plan } from '@taxiarch/core/patch';
 import { hasDraft, useDraft } from '@/data/form';
 import { placeFilter, useKept } from '@/data/kept';
 import { useShow } from '@/data/show';
@@ -49,7 +49,7 @@ export function AddLamps() {
     if (!request.ok) return request;
     const numberFrom = wholeFrom(form.number);
     if (numberFrom === undefined || numberFrom < 1) return refuse('The first number is a whole number from 1.');
-    const planned = addLamps(
+    return addLamps(
       show,
       {
         type,
@@ -63,10 +63,6 @@ export function AddLamps() {
       },
       newId,
     );
-    const known = show.records.type.some(({ id }) => id === type.id);
-    return !planned.ok || known
-      ? planned
-      : { ok: true, value: { ...planned.value, changes: [added('type', type), ...planned.value.changes] } };
   }, [show, type, mode, form]);
 
   const set = (part: Partial<Form>) => setForm({ ...form, ...part });

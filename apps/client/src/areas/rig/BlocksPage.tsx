@@ -4,7 +4,7 @@ import Plus from 'lucide-react-native/icons/plus';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import { footprintOf } from '@taxiarch/core/fixture';
-import { addBlocks, added, readStart, type Plan } from '@taxiarch/core/patch';
+import { addBlocks, readStart, type Plan } from '@taxiarch/core/patch';
 import type { Read } from '@taxiarch/core/address';
 import { useDraft } from '@/data/form';
 import { useShow } from '@/data/show';
@@ -64,7 +64,7 @@ export function BlocksPage() {
           pattern: `${form.group} ${type.name.toLowerCase()} #`.trim(),
         };
       });
-    const planned = addBlocks(
+    return addBlocks(
       show,
       {
         blocks,
@@ -75,15 +75,6 @@ export function BlocksPage() {
       },
       newId,
     );
-    if (!planned.ok) return planned;
-    const missing = blocks.filter(({ type }) => !show.records.type.some(({ id }) => id === type.id));
-    return {
-      ok: true,
-      value: {
-        ...planned.value,
-        changes: [...missing.map(({ type }) => added('type', type)), ...planned.value.changes],
-      },
-    };
   }, [show, form, lines, media]);
   const total = lines.reduce((sum, line) => sum + line.count, 0);
   return (

@@ -10,7 +10,7 @@ import { ImportRows } from './ImportRows';
 const KINDS: Readonly<Record<string, string>> = { mvr: 'mvr', gdtf: 'gdtf', json: 'show' };
 
 /** Which reader a file wants, by the end of its name; undefined if none. */
-export const kindOf = (name: string): string | undefined => KINDS[name.toLowerCase().split('.').pop() ?? ''];
+const kindOf = (name: string): string | undefined => KINDS[name.toLowerCase().split('.').pop() ?? ''];
 
 interface Props {
   onTable: (text: string, name: string) => void;
