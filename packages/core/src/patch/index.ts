@@ -9,3 +9,4 @@ export * from './marking';
 export * from './repairs';
 export * from './bulk';
 export * from './typeActs';
+export * from './pixelActs';

@@ -3,7 +3,7 @@ import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { refuse, type Read } from '@taxiarch/core/address';
-import { added, changed, type Plan } from '@taxiarch/core/patch';
+import { putController, type Plan } from '@taxiarch/core/patch';
 import { checkRecord, type Machine } from '@taxiarch/core/show';
 import { useDraft } from '@/data/form';
 import { useShow } from '@/data/show';
@@ -44,16 +44,9 @@ function planOf(form: Form, base: Machine | undefined, id: string): Read<Plan> {
     ? { ...base, name, model, address, controller }
     : { id, rev: 0, name, model, address, placeId: null, ports: [], controller };
   const checked = checkRecord('machine', machine);
-  if (!checked.ok) return refuse(checked.faults[0]!.why);
-  const words = `universes ${controller.firstUniverse} to ${controller.firstUniverse + controller.universes - 1}, ${controller.outputs} outputs of ${controller.channelsPerOutput} channels`;
-  return {
-    ok: true,
-    value: {
-      sentence: `${base ? 'Changed' : 'Added'} the controller ${name}`,
-      changes: [base ? changed('machine', base, machine) : added('machine', machine)],
-      lines: [{ subject: name, before: '', after: words }],
-    },
-  };
+  return checked.ok
+    ? { ok: true, value: putController(base, { ...machine, controller }) }
+    : refuse(checked.faults[0]!.why);
 }
 
 export function ControllerPage() {

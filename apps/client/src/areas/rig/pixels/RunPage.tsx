@@ -2,13 +2,12 @@
 import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { formatAddress, type Read } from '@taxiarch/core/address';
-import { added, changed, missingUniverses, removed, type Plan } from '@taxiarch/core/patch';
-import { layRuns } from '@taxiarch/core/pixel';
+import type { Read } from '@taxiarch/core/address';
+import { putRun, removeRun, type Plan } from '@taxiarch/core/patch';
 import type { PixelRun } from '@taxiarch/core/show';
 import { walkChosen } from '@/data/chosen';
 import { hasDraft, useDraft } from '@/data/form';
-import { useShow, type Show } from '@/data/show';
+import { useShow } from '@/data/show';
 import { Button, Check, Choice, Empty, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
 import { PlanPreview } from '../PlanPreview';
 import { newId } from '../numbers';
@@ -28,36 +27,6 @@ const WIDTHS = [
   { value: '512', label: '512 a universe' },
 ] as const;
 const ORDERS = ['RGB', 'GRB', 'BGR', 'RBG', 'GBR', 'BRG', 'RGBW', 'GRBW', 'RGBWA', 'W'];
-
-/** Writes a run; lines say where it and the runs that follow it come to lie. */
-function planRun({ records }: Show, run: PixelRun): Plan {
-  const before = records.run.find(({ id }) => id === run.id);
-  const runs = [...records.run.filter(({ id }) => id !== run.id), run];
-  const ends = (list: readonly PixelRun[]) =>
-    new Map(
-      layRuns(list, records.machine).map(({ run: one, segments }) => {
-        const first = segments[0];
-        const last = segments[segments.length - 1];
-        const text =
-          first && last
-            ? `${formatAddress(first)} – ${formatAddress({ ...last, channel: last.channel + last.length - 1 })}`
-            : 'nowhere';
-        return [one.id, text];
-      }),
-    );
-  const was = ends(records.run);
-  const is = ends(runs);
-  const needed = layRuns(runs, records.machine).flatMap(({ segments }) => segments.map(({ universe }) => universe));
-  const universes = missingUniverses(records, needed, newId);
-  const lines = runs
-    .filter(({ id }) => id === run.id || was.get(id) !== is.get(id))
-    .map((one) => ({ subject: `${one.number} ${one.name}`, before: was.get(one.id) ?? '', after: is.get(one.id)! }));
-  return {
-    sentence: `${before ? 'Changed' : 'Added'} run ${run.number} ${run.name}`,
-    changes: [...universes.changes, before ? changed('run', before, run) : added('run', run)],
-    lines: [...universes.lines, ...lines],
-  };
-}
 
 export function RunPage() {
   const { run: id = '' } = useLocalSearchParams<{ run: string }>();
@@ -81,7 +50,7 @@ function RunEditor({ base }: { base: PixelRun | undefined }) {
   const set = (part: Partial<RunForm>) => setForm({ ...form, ...part });
   const plan = useMemo((): Read<Plan> => {
     const read = readRunForm(form, base ?? made);
-    return read.ok ? { ok: true, value: planRun(show, read.value) } : read;
+    return read.ok ? { ok: true, value: putRun(show, read.value, newId) } : read;
   }, [form, base, made, show]);
   const controllers = records.machine.filter(({ controller }) => controller !== null);
   return (
@@ -104,19 +73,7 @@ function RunEditor({ base }: { base: PixelRun | undefined }) {
         )
       }
     >
-      {removing && base && (
-        <PlanPreview
-          plan={{
-            ok: true,
-            value: {
-              sentence: `Removed run ${base.number} ${base.name}`,
-              changes: [removed('run', base)],
-              lines: [{ subject: `${base.number} ${base.name}`, before: `${base.count} pixels`, after: '' }],
-            },
-          }}
-          act="Remove the run"
-        />
-      )}
+      {removing && base && <PlanPreview plan={{ ok: true, value: removeRun(base) }} act="Remove the run" />}
       <View className="flex-row gap-2">
         <View className="w-24">
           <Field label="Number" mono value={form.number} onChange={(number) => set({ number })} />
