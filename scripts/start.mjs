@@ -49,7 +49,7 @@ function readArguments() {
 /** Empties the data folder of what Taxiarch keeps there, if the person agrees. */
 async function startFresh(folder, agreed) {
   const kept = existsSync(folder)
-    ? readdirSync(folder).filter((name) => /^(database|journal|settings)/.test(name))
+    ? readdirSync(folder).filter((name) => /^(database|journal|settings|stand-ins)/.test(name))
     : [];
   if (kept.length === 0) return;
   if (!agreed) {
@@ -133,12 +133,17 @@ async function main() {
       '--client',
       join(out, 'client'),
       ...(options.empty ? ['--empty'] : []),
+      ...(options['no-standins'] ? [] : ['--bench-port', options['panel-port']]),
       ...udp,
     ],
     /Taxiarch is ready: .*\n/,
   );
   if (!options['no-standins'])
-    await run(join(out, 'standins/main.mjs'), [...udp, '--panel-port', options['panel-port']], /ready/);
+    await run(
+      join(out, 'standins/main.mjs'),
+      [...udp, '--panel-port', options['panel-port'], '--data', join(folder, 'stand-ins')],
+      /ready/,
+    );
   process.stdout.write(server);
 }
 

@@ -135,7 +135,9 @@ async function main(): Promise<void> {
   });
   const client = options.client === undefined ? undefined : join(resolve(options.client));
   server.removeAllListeners('request').removeAllListeners('upgrade');
-  server.on('request', createApp({ store, files, imports, host, feed, settings, guard, log, client }).callback());
+  const bench = options.benchPort === undefined ? undefined : `http://${LOOPBACK}:${options.benchPort}`;
+  const app = createApp({ store, files, imports, host, feed, settings, guard, log, client, bench });
+  server.on('request', app.callback());
   feed.attach(server, (request) => guard.refuse(request) === undefined && guard.admits(request));
   await announce(options, guard);
 

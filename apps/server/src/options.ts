@@ -10,6 +10,8 @@ export interface Options {
   readonly sacnPort: number;
   readonly artnetPort: number;
   readonly client: string | undefined;
+  /** TCP port of the stand-ins’ bench on this computer; undefined without stand-ins */
+  readonly benchPort: number | undefined;
 }
 
 export class BadOption extends Error {}
@@ -33,6 +35,7 @@ export function readOptions(args: readonly string[]): Options {
         'sacn-port': { type: 'string', default: '5568' },
         'artnet-port': { type: 'string', default: '6454' },
         client: { type: 'string' },
+        'bench-port': { type: 'string' },
       },
     });
     return {
@@ -43,6 +46,7 @@ export function readOptions(args: readonly string[]): Options {
       sacnPort: portNumber(values['sacn-port'], 'sacn-port'),
       artnetPort: portNumber(values['artnet-port'], 'artnet-port'),
       client: values.client,
+      benchPort: values['bench-port'] === undefined ? undefined : portNumber(values['bench-port'], 'bench-port'),
     };
   } catch (error) {
     throw error instanceof BadOption ? error : new BadOption((error as Error).message);

@@ -6,7 +6,8 @@ import type { Settings } from '@taxiarch/core/contract';
 import { parseCid } from '@taxiarch/core/sacn';
 
 const DEFAULTS: Settings = {
-  interface: 'auto',
+  interface: 'plan',
+  artnetInterface: 'same',
   outputRate: 44,
   outputPriority: 150,
   artnetBroadcast: false,

@@ -11,6 +11,7 @@ import {
 } from '@taxiarch/core/artnet';
 import { Sacn, encodeData, encodeDiscoveryPages, parseCid } from '@taxiarch/core/sacn';
 import type { ShowRecords } from '@taxiarch/core/show';
+import type { BenchDesk } from './bench';
 import { CUES, Looks } from './cues';
 import { BROADCAST, open, type Ports } from './network';
 import { openPanel } from './panel';
@@ -31,7 +32,11 @@ export interface DeskSetup {
 
 const NODE_GONE_MS = ArtNet.POLL_INTERVAL_MS * ArtNet.MISSED_POLLS + 500;
 
-export async function startDesk(setup: DeskSetup, rig: Pick<ShowRecords, 'lamp' | 'type'>, udp: Ports): Promise<void> {
+export async function startDesk(
+  setup: DeskSetup,
+  rig: Pick<ShowRecords, 'lamp' | 'type'>,
+  udp: Ports,
+): Promise<BenchDesk> {
   const cid = parseCid(setup.cid);
   const looks = new Looks(rig.lamp, rig.type);
   const universes = new Map(
@@ -81,6 +86,12 @@ export async function startDesk(setup: DeskSetup, rig: Pick<ShowRecords, 'lamp' 
     before = cue;
     cue = to;
     cueBegan = performance.now();
+  }
+
+  function goTo(wanted: unknown): void {
+    const found = wanted === undefined ? (cue + 1) % CUES.length : CUES.findIndex(({ name }) => name === wanted);
+    if (found < 0) throw new Error(`There is no cue “${String(wanted)}”.`);
+    go(found);
   }
 
   function frame(): void {
@@ -155,11 +166,7 @@ export async function startDesk(setup: DeskSetup, rig: Pick<ShowRecords, 'lamp' 
 
   await openPanel(setup.address, udp.panel, {
     state: () => ({ name: setup.name, running, master, cue: CUES[cue]!.name, cues: CUES.map(({ name }) => name) }),
-    go: ({ cue: wanted }) => {
-      const found = wanted === undefined ? (cue + 1) % CUES.length : CUES.findIndex(({ name }) => name === wanted);
-      if (found < 0) throw new Error(`There is no cue “${String(wanted)}”.`);
-      go(found);
-    },
+    go: ({ cue: wanted }) => goTo(wanted),
     /** Holds one slot (`universe`, `channel`, `level`), lets it go (`level` null), or sets the `master` in percent. */
     fader: ({ universe, channel, level, master: percent }) => {
       if (percent !== undefined) {
@@ -180,4 +187,36 @@ export async function startDesk(setup: DeskSetup, rig: Pick<ShowRecords, 'lamp' 
       running = true;
     },
   });
+  const peak = (slots: Uint8Array) => ({
+    peak: Math.max(...slots),
+    lit: slots.reduce((count, level) => count + Number(level > 0), 0),
+  });
+  return {
+    go: goTo,
+    run: (on) => (on ? (running = true) : stop()),
+    report: () => ({
+      id: 'bridge',
+      name: setup.name,
+      kind: 'console',
+      model: 'Baleen Helm',
+      address: setup.address,
+      mask: '255.0.0.0',
+      powered: running,
+      plugged: true,
+      loses: 0,
+      delays: 0,
+      locating: false,
+      cue: CUES[cue]!.name,
+      ports: [...universes].map(([show, slots], i) => ({
+        number: i + 1,
+        use: 'out',
+        protocol: setup.sacn.has(show) ? 'sacn' : 'artnet',
+        wire: setup.sacn.get(show) ?? setup.artnet.get(show)!,
+        merge: '',
+        state: running ? 'sends' : 'stopped',
+        ...peak(slots),
+        sources: [],
+      })),
+    }),
+  };
 }

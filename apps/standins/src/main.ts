@@ -1,14 +1,19 @@
-/** Starts the stand-ins of the demo show: a console and three nodes, each on its own loopback address. */
+/** Starts the stand-ins of the demo show: a console, a DMX desk and nodes, each on its own loopback address. */
+import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { nightFerry } from '@taxiarch/core/demo';
+import { openBench } from './bench';
+import { BOXES, PURSERS_INPUT } from './boxes';
 import { startDesk } from './desk';
-import { startNode, type NodeSetup } from './node';
+import { NodeBox } from './node';
+import { pursersDesk } from './pursersDesk';
 
 const { values } = parseArgs({
   options: {
     'sacn-port': { type: 'string', default: '5568' },
     'artnet-port': { type: 'string', default: '6454' },
     'panel-port': { type: 'string', default: '7630' },
+    data: { type: 'string' },
   },
 });
 const udp = {
@@ -17,41 +22,23 @@ const udp = {
   panel: Number(values['panel-port']),
 };
 
-/** As set at the front panels: these nodes count Art-Net from 0, so port n of a universe u has Port-Address u − 1. */
-const carrying = (...universes: number[]) =>
-  universes.map((universe) => ({ portAddress: universe - 1, sacnUniverse: universe }));
-
-const NODES: readonly NodeSetup[] = [
-  {
-    shortName: 'Wheelhouse node',
-    longName: 'Marram Pair 2, wheelhouse',
-    address: '127.0.0.31',
-    mac: [2, 0x7f, 0xf1, 0, 0, 0x31],
-    ports: carrying(1, 12),
-  },
-  {
-    shortName: 'Boiler node',
-    longName: 'Marram Quad 4, engine room',
-    address: '127.0.0.32',
-    mac: [2, 0x7f, 0xf1, 0, 0, 0x32],
-    ports: carrying(6, 9, 10, 11),
-  },
-  {
-    shortName: 'Car deck node',
-    longName: 'Tern Rack 8, car deck',
-    address: '127.0.0.33',
-    mac: [2, 0x7f, 0xf2, 0, 0, 0x33],
-    ports: carrying(2, 3, 4, 5, 7, 8, 13, 14),
-  },
-];
+const LOOPBACK = '127.0.0.1';
 
 const straight = (from: number, to: number, shift: number) =>
   new Map(Array.from({ length: to - from + 1 }, (_, i) => [from + i, from + i + shift]));
 
 async function main(): Promise<void> {
-  for (const node of NODES) await startNode(node, udp);
+  const folder = values.data;
+  const nodes = new Map(
+    BOXES.map((box) => [
+      box.id,
+      new NodeBox(box, udp, folder === undefined ? undefined : join(folder, `${box.id}.json`)),
+    ]),
+  );
+  for (const node of nodes.values()) await node.start();
+  pursersDesk((levels) => nodes.get(PURSERS_INPUT.id)!.feed(PURSERS_INPUT.port, levels));
   const { lamp, type } = nightFerry();
-  await startDesk(
+  const desk = await startDesk(
     {
       name: 'Bridge desk',
       address: '127.0.0.21',
@@ -65,6 +52,7 @@ async function main(): Promise<void> {
     { lamp, type },
     udp,
   );
+  await openBench(LOOPBACK, udp.panel, nodes, new Map([['bridge', desk]]));
   process.stdout.write('The stand-ins are ready.\n');
 }
 

@@ -1,133 +1,111 @@
 /**
- * A node: answers polls, receives its ports' universes by both protocols, merges at most two
- * sources a port, and knows what leaves each port.
+ * A node: answers polls, takes its ports' universes, merges as its model can, sends what comes in at
+ * its inputs, and is set by Address, Input, IpProg or at its front panel.
  */
-import { SLOTS, multicastGroup, splitPortAddress } from '@taxiarch/core/address';
-import {
-  ArtNet,
-  PORTS_PER_PAGE,
-  blankPollReply,
-  decodeArtNet,
-  encodePollReply,
-  type PollReplyPort,
-} from '@taxiarch/core/artnet';
-import { NOBODY, mergeSlots, type Contender, type MergeMode } from '@taxiarch/core/merge';
-import { Sacn, decodeSacn, formatCid } from '@taxiarch/core/sacn';
+import type { Server } from 'node:http';
+import { SLOTS, multicastGroup } from '@taxiarch/core/address';
+import { ArtNet, decodeArtNet, encodeDmx, encodeIpProgReply, type ArtNetMessage } from '@taxiarch/core/artnet';
+import type { StandIn, StandInPort } from '@taxiarch/core/contract';
+import { whyNot } from '@taxiarch/core/machine';
+import { Sacn, decodeSacn, encodeData, formatCid } from '@taxiarch/core/sacn';
+import { PLAIN_PORT } from '@taxiarch/core/show';
 import { sequenceStep } from '@taxiarch/core/stream';
-import { BROADCAST, join, open, type Ports } from './network';
-import { openPanel } from './panel';
+import { BROADCAST, type Ports } from './network';
+import { OutputPort } from './outputPort';
+import { openPanel, type PanelAct } from './panel';
+import { obeyAddress, obeyInput, obeyIpProg, type Acts } from './programming';
+import { replyPages } from './replies';
+import { Memory, settingsOf, turnTo, wireOf, type BoxSettings, type BoxSetup, type PortSettings } from './settings';
+import { Wire } from './wire';
 
-export interface NodePort {
-  /** Art-Net Port-Address and sACN universe that this port puts out; whichever comes is taken. */
-  readonly portAddress: number;
-  readonly sacnUniverse: number;
+const now = (): number => performance.now();
+const INPUT_RATE = 40;
+
+/** What a hand at the front panel turns: any setting of a port, or of the whole box. */
+export interface Turned {
+  readonly port?: number;
+  readonly wire?: number;
+  readonly name?: string;
+  readonly address?: string;
+  readonly mask?: string;
+  readonly settings?: Partial<PortSettings>;
 }
 
-export interface NodeSetup {
-  readonly shortName: string;
-  readonly longName: string;
-  readonly address: string;
-  readonly mac: readonly number[];
-  readonly ports: readonly NodePort[];
-}
+export class NodeBox {
+  private settings: BoxSettings;
+  private outputs: OutputPort[] = [];
+  private readonly memory: Memory;
+  private readonly wire: Wire;
+  private powered = false;
+  private panel: Server | undefined;
+  private readonly timers: NodeJS.Timeout[] = [];
+  private polled = 0;
+  private sequence = 0;
+  /** What a desk feeds into each input */
+  private readonly inputs = new Map<number, Uint8Array>();
 
-const MOST_SOURCES = 2;
-
-interface PortSource extends Contender {
-  readonly protocol: 'sacn' | 'artnet';
-  readonly id: string;
-  readonly address: string;
-  name: string;
-  priority: number;
-  count: number;
-  slotPriority: Uint8Array | null;
-  lastSeen: number;
-  sequence: number;
-}
-
-class OutputPort {
-  readonly sources: PortSource[] = [];
-  readonly output = new Uint8Array(SLOTS);
-  private readonly owners = new Uint8Array(SLOTS).fill(NOBODY);
-  merge: MergeMode = 'htp';
-
-  constructor(readonly setup: NodePort) {}
-
-  /** The source of an id; undefined if the port merges as many as it can already. */
-  source(protocol: PortSource['protocol'], id: string, address: string, now: number): PortSource | undefined {
-    this.forgetSilent(now);
-    const known = this.sources.find((source) => source.id === id);
-    if (known) return known;
-    if (this.sources.length >= MOST_SOURCES) return undefined;
-    const mark = this.sources.some((source) => source.mark === 0) ? 1 : 0;
-    const made: PortSource = {
-      protocol,
-      id,
-      address,
-      mark,
-      name: '',
-      priority: Sacn.DEFAULT_PRIORITY,
-      values: new Uint8Array(SLOTS),
-      count: 0,
-      slotPriority: null,
-      changedAt: null,
-      lastSeen: now,
-      sequence: -1,
-    };
-    this.sources.push(made);
-    return made;
+  constructor(
+    private readonly setup: BoxSetup,
+    private readonly udp: Ports,
+    file?: string,
+  ) {
+    this.memory = new Memory(file);
+    this.settings = this.memory.load(settingsOf(setup));
+    this.wire = new Wire(
+      udp,
+      (bytes, from) => this.receiveArtNet(bytes, from),
+      (bytes, from) => this.receiveSacn(bytes, from),
+    );
   }
 
-  drop(source: PortSource): void {
-    this.sources.splice(this.sources.indexOf(source), 1);
-    this.remerge();
+  async start(): Promise<void> {
+    if (!this.setup.off) await this.switchOn();
   }
 
-  forgetSilent(now: number): void {
-    for (const source of [...this.sources]) {
-      const timeout = source.protocol === 'sacn' ? Sacn.E131_NETWORK_DATA_LOSS_TIMEOUT_MS : ArtNet.MERGE_TIMEOUT_MS;
-      if (now - source.lastSeen > timeout) this.drop(source);
+  /** Cold start: settings from the memory, outputs as they are set to begin. */
+  private async switchOn(): Promise<void> {
+    this.settings = this.memory.load(settingsOf(this.setup));
+    this.outputs = this.settings.ports.map((port) => new OutputPort(port, this.setup.model.sources));
+    this.powered = true;
+    await this.wire.open(this.settings.address);
+    await this.joinGroups();
+    this.timers.push(
+      setInterval(() => this.outputs.forEach((port) => port.forgetSilent(now())), 100),
+      setInterval(() => this.sendInputs(), 1000 / INPUT_RATE),
+    );
+    this.panel = await openPanel(this.settings.address, this.udp.panel, this.knobs());
+    this.answer(BROADCAST);
+  }
+
+  private switchOff(): void {
+    this.powered = false;
+    this.timers.splice(0).forEach(clearInterval);
+    this.wire.close();
+    this.panel?.close();
+    this.panel?.closeAllConnections();
+    this.outputs = [];
+  }
+
+  private async joinGroups(): Promise<void> {
+    const universes = this.settings.ports.flatMap(({ use, protocol }, i) =>
+      use === 'out' && protocol === 'sacn' ? [wireOf(this.settings, this.setup.model, i)] : [],
+    );
+    await this.wire.join(universes.filter((universe) => universe > 0).map(multicastGroup));
+  }
+
+  private *portsOn(protocol: PortSettings['protocol'], wire: number): Generator<OutputPort> {
+    for (let i = 0; i < this.outputs.length; i += 1) {
+      const port = this.settings.ports[i]!;
+      if (port.use === 'out' && port.protocol === protocol && wireOf(this.settings, this.setup.model, i) === wire)
+        yield this.outputs[i]!;
     }
   }
 
-  /** With no source left the port holds its last look. */
-  remerge(): void {
-    if (this.sources.length > 0) mergeSlots(this.sources, this.merge, this.output, this.owners);
-  }
-
-  asReplied(): PollReplyPort {
-    const merging = this.sources.length > 1 ? ArtNet.OUTPUT_MERGING : 0;
-    const fromSacn = this.sources.some((source) => source.protocol === 'sacn') ? ArtNet.OUTPUT_FROM_SACN : 0;
-    const sending = this.sources.length > 0 ? ArtNet.OUTPUT_SENDING : 0;
-    const ltp = this.merge === 'ltp' ? ArtNet.OUTPUT_MERGE_LTP : 0;
-    return {
-      type: ArtNet.PORT_CAN_OUTPUT,
-      goodInput: 0,
-      goodOutputA: sending | merging | ltp | fromSacn,
-      goodOutputB: ArtNet.OUTPUT_RDM_DISABLED,
-      swIn: 0,
-      swOut: splitPortAddress(this.setup.portAddress).universe,
-    };
-  }
-}
-
-export async function startNode(setup: NodeSetup, udp: Ports): Promise<void> {
-  const ports = setup.ports.map((port) => new OutputPort(port));
-  const now = () => performance.now();
-
-  function takeLevels(port: OutputPort, source: PortSource, slots: Uint8Array): void {
-    source.values.fill(0);
-    source.values.set(slots);
-    source.count = slots.length;
-    port.remerge();
-  }
-
-  function receiveSacn(bytes: Uint8Array, address: string): void {
+  private receiveSacn(bytes: Uint8Array, address: string): void {
     const decoded = decodeSacn(bytes);
     if (!decoded.ok || decoded.message.kind !== 'data' || decoded.message.preview) return;
     const data = decoded.message;
-    for (const port of ports) {
-      if (port.setup.sacnUniverse !== data.universe) continue;
+    for (const port of this.portsOn('sacn', data.universe)) {
       const source = port.source('sacn', formatCid(data.cid), address, now());
       if (!source) continue;
       const step = sequenceStep('sacn', source.sequence, data.sequence);
@@ -136,80 +114,214 @@ export async function startNode(setup: NodeSetup, udp: Ports): Promise<void> {
       source.lastSeen = now();
       source.name = data.sourceName;
       source.priority = data.priority;
-      if (data.terminated) port.drop(source);
+      if (data.terminated) port.drop(source, now());
       else if (data.startCode === Sacn.START_CODE_SLOT_PRIORITY) {
         const priorities = new Uint8Array(SLOTS);
         priorities.set(data.slots);
         source.slotPriority = priorities;
         port.remerge();
-      } else if (data.startCode === Sacn.START_CODE_NULL) takeLevels(port, source, data.slots);
+      } else if (data.startCode === Sacn.START_CODE_NULL) port.setLevels(source, data.slots, now());
     }
   }
 
-  function receiveArtNet(bytes: Uint8Array, address: string): void {
+  private receiveArtNet(bytes: Uint8Array, from: string): void {
     const decoded = decodeArtNet(bytes);
-    if (!decoded.ok) return;
-    const { message } = decoded;
-    if (message.kind === 'poll') return answer(address);
-    if (message.kind !== 'dmx') return;
-    for (const port of ports) {
-      if (port.setup.portAddress !== message.portAddress) continue;
-      const source = port.source('artnet', address, address, now());
-      if (!source) continue;
-      source.lastSeen = now();
-      takeLevels(port, source, message.slots);
+    if (decoded.ok) this.obey(decoded.message, from);
+  }
+
+  private obey(message: ArtNetMessage, from: string): void {
+    const { model } = this.setup;
+    switch (message.kind) {
+      case 'poll':
+        return this.answer(from);
+      case 'dmx':
+        for (const port of this.portsOn('artnet', message.portAddress)) {
+          const source = port.source('artnet', from, from, now());
+          if (source) port.setLevels(source, message.slots, now());
+        }
+        return;
+      case 'address':
+        obeyAddress(this.settings, model, message, this.acts());
+        this.settle();
+        return this.answer(from);
+      case 'input':
+        obeyInput(this.settings, model, message);
+        this.settle();
+        return this.answer(from);
+      case 'ipProg': {
+        const before = this.settings.address;
+        obeyIpProg(this.settings, model, message);
+        const { address: ip, mask, gateway, dhcp } = this.settings;
+        this.wire.sendArtNet(encodeIpProgReply({ ip, mask, gateway, dhcp, port: ArtNet.ARTNET_PORT }), from);
+        this.settle();
+        // The answer leaves from the old address before the box is found at its new one.
+        if (ip !== before) setTimeout(() => void this.move(), 20);
+      }
     }
   }
 
-  const own = await open(setup.address, udp.artnet, receiveArtNet);
-  await open(BROADCAST, udp.artnet, receiveArtNet);
-  await open(setup.address, udp.sacn, receiveSacn);
-  const groups = setup.ports.map((port) => multicastGroup(port.sacnUniverse));
-  await join(await open('0.0.0.0', udp.sacn, receiveSacn), groups);
+  private acts(): Acts {
+    return {
+      cancelMerge: () => this.outputs.forEach((port) => port.cancelMerge()),
+      clear: (port) => this.outputs[port]?.clear(),
+      look: (port) => [...(this.outputs[port]?.output(now()) ?? [])],
+    };
+  }
 
-  /** One page for every four ports. */
-  function answer(to: string): void {
-    for (let first = 0; first < ports.length; first += PORTS_PER_PAGE) {
-      const there = ports.slice(first, first + PORTS_PER_PAGE);
-      const { net, sub } = splitPortAddress(there[0]!.setup.portAddress);
-      const page = encodePollReply({
-        ...blankPollReply(setup.address, Uint8Array.from(setup.mac)),
-        portName: setup.shortName,
-        longName: setup.longName,
-        nodeReport: '#0001 [0000] All is well',
-        netSwitch: net,
-        subSwitch: sub,
-        portCount: there.length,
-        ports: there.map((port) => port.asReplied()),
-        bindIndex: first / PORTS_PER_PAGE + 1,
-      });
-      own.send(page, udp.artnet, to);
+  /** What was set takes effect, and is kept. */
+  private settle(): void {
+    this.memory.keep(this.settings);
+    this.settings.ports.forEach((port, i) => this.outputs[i]?.configure({ ...port }));
+    void this.joinGroups();
+  }
+
+  private async move(): Promise<void> {
+    if (!this.powered) return;
+    this.wire.close();
+    this.panel?.close();
+    this.panel?.closeAllConnections();
+    await this.wire.open(this.settings.address);
+    this.panel = await openPanel(this.settings.address, this.udp.panel, this.knobs());
+    this.answer(BROADCAST);
+  }
+
+  private traffic(i: number) {
+    const output = this.outputs[i];
+    const { use } = this.settings.ports[i]!;
+    if (use === 'in') return { active: this.inputs.has(i), merging: false };
+    const fed = output !== undefined && use === 'out' && output.state(now()) === 'fed';
+    return { active: fed || use === 'fixed', merging: fed && output.sources.length > 1 };
+  }
+
+  private answer(to: string): void {
+    this.polled += 1;
+    const traffic = this.settings.ports.map((_, i) => this.traffic(i));
+    for (const page of replyPages(this.setup, this.settings, traffic, this.polled)) this.wire.sendArtNet(page, to);
+  }
+
+  /** What a DMX desk plugged into an input (from 0) puts out; null pulls its plug. */
+  feed(port: number, levels: Uint8Array | null): void {
+    if (levels) this.inputs.set(port, levels);
+    else this.inputs.delete(port);
+  }
+
+  private sendInputs(): void {
+    this.sequence = (this.sequence + 1) & 0xff;
+    for (const [i, slots] of this.inputs) {
+      const port = this.settings.ports[i];
+      if (port?.use !== 'in') continue;
+      const wire = wireOf(this.settings, this.setup.model, i);
+      if (port.protocol === 'artnet')
+        this.wire.sendArtNet(
+          encodeDmx({ sequence: Math.max(1, this.sequence), physical: i, portAddress: wire, slots }),
+          BROADCAST,
+        );
+      else
+        this.wire.sendSacn(
+          encodeData({
+            cid: Uint8Array.from([0x7f, 0xf0, ...this.setup.mac, 0, 0, 0, 0, 0, 0, 0, i]),
+            sourceName: this.settings.shortName,
+            priority: this.settings.priority,
+            syncAddress: 0,
+            sequence: this.sequence,
+            preview: false,
+            terminated: false,
+            forceSync: false,
+            universe: wire,
+            startCode: Sacn.START_CODE_NULL,
+            slots,
+          }),
+          wire,
+        );
     }
   }
 
-  setInterval(() => ports.forEach((port) => port.forgetSilent(now())), 250);
+  /** A hand turns something at the front panel. Throws a sentence for what the model cannot do. */
+  turn({ port, wire, name, address, mask, settings }: Turned): void {
+    const place = (port ?? 0) - 1;
+    const there = port === undefined ? undefined : this.settings.ports[place];
+    if (port !== undefined && !there) throw new Error(`${this.settings.shortName} has no port ${port}.`);
+    if (there && settings) {
+      const { use, protocol, merge, loss, start, fixed, rdm } = { ...there, ...settings };
+      const asked = { ...PLAIN_PORT, number: port!, universe: 1, use, protocol, merge, loss, start, fixed, rdm };
+      const why = whyNot(this.setup.model, asked)[0];
+      if (why !== undefined) throw new Error(why);
+      this.settings.ports[place] = { ...there, ...settings };
+    }
+    if (there && wire !== undefined) turnTo(this.settings, this.setup.model, place, wire);
+    if (name !== undefined) this.settings.shortName = name;
+    if (mask !== undefined) this.settings.mask = mask;
+    if (address !== undefined) this.settings.address = address;
+    this.settle();
+    if (address !== undefined) void this.move();
+  }
 
-  await openPanel(setup.address, udp.panel, {
-    ports: () =>
-      ports.map((port, i) => ({
-        number: i + 1,
-        ...port.setup,
-        merge: port.merge,
-        output: [...port.output],
-        sources: port.sources.map(({ protocol, id, address, name, priority }) => ({
-          protocol,
-          id,
-          address,
-          name,
-          priority,
+  async power(on: boolean): Promise<void> {
+    if (on === this.powered) return;
+    if (on) await this.switchOn();
+    else this.switchOff();
+  }
+
+  trouble(change: Partial<Wire['cable']>): void {
+    Object.assign(this.wire.cable, change);
+  }
+
+  private portNow(i: number): StandInPort {
+    const { use, protocol, merge } = this.settings.ports[i]!;
+    const output = this.outputs[i];
+    const levels = use === 'in' ? this.inputs.get(i) : output?.output(now());
+    const state = !this.powered ? 'no power' : use === 'out' ? (output?.state(now()) ?? 'no power') : use;
+    return {
+      number: i + 1,
+      use,
+      protocol,
+      wire: wireOf(this.settings, this.setup.model, i),
+      merge,
+      state,
+      peak: levels ? Math.max(...levels) : 0,
+      lit: levels ? levels.reduce((count, level) => count + Number(level > 0), 0) : 0,
+      sources: output?.sources.map(({ name, address }) => name || address) ?? [],
+    };
+  }
+
+  report(): StandIn {
+    const { shortName, address, mask, indicators } = this.settings;
+    const { plugged, loses, delays } = this.wire.cable;
+    return {
+      id: this.setup.id,
+      name: shortName,
+      kind: 'node',
+      model: `${this.setup.model.maker} ${this.setup.model.name}`,
+      address,
+      mask,
+      powered: this.powered,
+      plugged,
+      loses,
+      delays,
+      locating: indicators === 'locate',
+      cue: '',
+      ports: this.settings.ports.map((_, i) => this.portNow(i)),
+    };
+  }
+
+  private knobs(): Record<string, PanelAct> {
+    return {
+      ports: () =>
+        this.settings.ports.map((port, i) => ({
+          ...this.portNow(i),
+          loss: port.loss,
+          start: port.start,
+          output: [...(this.outputs[i]?.output(now()) ?? [])],
+          sources: this.outputs[i]?.sources.map(({ protocol, id, address, name, priority }) => ({
+            protocol,
+            id,
+            address,
+            name,
+            priority,
+          })),
         })),
-      })),
-    merge: ({ port, mode }) => {
-      const chosen = ports[Number(port) - 1];
-      if (!chosen || (mode !== 'htp' && mode !== 'ltp'))
-        throw new Error('Turn “port” to one of this node’s, and “mode” to htp or ltp.');
-      chosen.merge = mode;
-      chosen.remerge();
-    },
-  });
+      settings: () => this.settings,
+      turn: (given) => this.turn(given as Turned),
+    };
+  }
 }

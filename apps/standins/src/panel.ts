@@ -10,13 +10,13 @@ export function openPanel(address: string, port: number, acts: Readonly<Record<s
     let text = '';
     request.setEncoding('utf8');
     request.on('data', (piece: string) => (text += piece));
-    request.on('end', () => {
+    request.on('end', async () => {
       const reply = (status: number, body: unknown) =>
         response.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(body));
       if (!act) return reply(404, { why: 'This panel has no such knob.' });
       try {
         const given = text === '' ? {} : (JSON.parse(text) as Record<string, unknown>);
-        reply(200, act(given) ?? { done: true });
+        reply(200, (await act(given)) ?? { done: true });
       } catch (error) {
         reply(400, { why: (error as Error).message });
       }

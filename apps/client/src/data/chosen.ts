@@ -36,3 +36,6 @@ export const walkChosen = new Chosen('walk');
 
 /** Lamps to be changed together. */
 export const rigChosen = new Chosen('rig');
+
+/** Machines to be pushed to, or given settings, together. */
+export const machinesChosen = new Chosen('machines');

@@ -2,6 +2,7 @@
 import { useMemo } from 'react';
 import useSWR, { mutate } from 'swr';
 import type { HistoryReply, ShowReply } from '@taxiarch/core/contract';
+import { networkFindings, type Finding } from '@taxiarch/core/check';
 import { Patch, patchFindings, type PatchFinding } from '@taxiarch/core/patch';
 import { applyToRecords, emptyShow, type Edit, type ProposedChange, type ShowRecords } from '@taxiarch/core/show';
 import { get, post } from './api';
@@ -64,6 +65,19 @@ export function useFindings(): readonly PatchFinding[] {
   if (!found) {
     found = patchFindings(patch, records.universe);
     findings.set(patch, found);
+  }
+  return found;
+}
+
+const networkFound = new WeakMap<ShowRecords, Finding[]>();
+
+/** What is wrong with the network's plan, found once for all screens. */
+export function useNetworkFindings(): readonly Finding[] {
+  const { records } = useShow();
+  let found = networkFound.get(records);
+  if (!found) {
+    found = networkFindings(records);
+    networkFound.set(records, found);
   }
   return found;
 }

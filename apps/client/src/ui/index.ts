@@ -16,6 +16,7 @@ export * from './theme';
 export * from './time';
 export * from './wide';
 export * from './Pick';
+export * from './PlanPreview';
 export * from './Check';
 export * from './Chips';
 export * from './print';

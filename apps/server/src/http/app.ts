@@ -15,11 +15,13 @@ import type { Guard } from './guard';
 import { exportRoutes } from './exports';
 import { importRoutes } from './imports';
 import { liveRoutes } from './live';
+import { nodeRoutes } from './nodes';
 import { openApi } from './openapi';
 import { outputRoutes } from './output';
 import { pairing } from './pairing';
 import { ProblemError, problems } from './problem';
 import { showRoutes } from './show';
+import { standInRoutes } from './standIns';
 
 export interface Parts {
   readonly store: ShowStore;
@@ -32,11 +34,13 @@ export interface Parts {
   readonly log: Logger;
   /** Folder of the built client; without it only the API is served. */
   readonly client: string | undefined;
+  /** Address of the stand-ins’ bench, if there is one. */
+  readonly bench: string | undefined;
 }
 
 const YEAR_MS = 365 * 24 * 3600 * 1000;
 
-export function createApp({ store, files, imports, host, feed, settings, guard, log, client }: Parts): Koa {
+export function createApp({ store, files, imports, host, feed, settings, guard, log, client, bench }: Parts): Koa {
   const app = new Koa();
   app.use(problems(log));
   app.use(async (ctx, next) => {
@@ -56,8 +60,10 @@ export function createApp({ store, files, imports, host, feed, settings, guard, 
     showRoutes(store),
     importRoutes(imports, store),
     exportRoutes(store, files),
-    liveRoutes(host, settings),
+    liveRoutes(host, store, settings),
     outputRoutes(host, store, feed),
+    nodeRoutes(host, store),
+    standInRoutes(bench),
   ])
     app.use(router.routes());
   app.use(async (ctx, next) => {

@@ -3,11 +3,13 @@ import Router from '@koa/router';
 import {
   filesOf,
   gdtfName,
+  writeAddressTable,
   writeChannelTable,
   writeGdtf,
   writeLampTable,
   writeMvr,
   writePixelTable,
+  writePortTable,
   writeShowFile,
 } from '@taxiarch/core/format';
 import { LIBRARY } from '@taxiarch/core/library';
@@ -21,6 +23,8 @@ const TABLES: Readonly<Record<string, (records: ShowRecords) => string>> = {
   lamps: writeLampTable,
   channels: (records) => writeChannelTable(rigOf(records).patch),
   pixels: writePixelTable,
+  addresses: writeAddressTable,
+  ports: writePortTable,
 };
 
 export function exportRoutes(store: ShowStore, files: KeptFiles): Router {
@@ -48,7 +52,7 @@ export function exportRoutes(store: ShowStore, files: KeptFiles): Router {
       throw new ProblemError(
         404,
         'Not here',
-        `There is no table of ${ctx.params['table']}. Choose lamps, channels or pixels.`,
+        `There is no table of ${ctx.params['table']}. Choose ${Object.keys(TABLES).join(', ')}.`,
       );
     ctx.attachment(`${showName()} ${ctx.params['table']}.csv`);
     ctx.type = 'text/csv; charset=utf-8';

@@ -3,14 +3,24 @@ import Router from '@koa/router';
 import { boolean, number, object, string } from 'yup';
 import type { InterfacesReply, LiveReport, Settings } from '@taxiarch/core/contract';
 import type { LiveHost } from '../live/host';
-import { chooseInterface, listInterfaces } from '../live/interfaces';
+import { chooseInterfaces, listInterfaces } from '../live/interfaces';
 import type { SettingsFile } from '../settings';
+import type { ShowStore } from '../store/store';
 import { ProblemError, require400 } from './problem';
 
 const settingsSchema = object({
   interface: string()
     .strict()
-    .matches(/^(auto|\d{1,3}(\.\d{1,3}){3})$/, 'The interface must be “auto” or one of this computer’s addresses.'),
+    .matches(
+      /^(auto|plan|\d{1,3}(\.\d{1,3}){3})$/,
+      'The interface must be “auto”, “plan” or one of this computer’s addresses.',
+    ),
+  artnetInterface: string()
+    .strict()
+    .matches(
+      /^(same|auto|plan|\d{1,3}(\.\d{1,3}){3})$/,
+      'The interface must be “same”, “auto”, “plan” or one of this computer’s addresses.',
+    ),
   outputRate: number()
     .strict()
     .min(1, 'The rate must be at least 1 a second.')
@@ -29,7 +39,7 @@ const settingsSchema = object({
     .max(60_000, 'The time-out must be at most 60 s.'),
 }).noUnknown('There is no such setting.');
 
-export function liveRoutes(host: LiveHost, settings: SettingsFile): Router {
+export function liveRoutes(host: LiveHost, store: ShowStore, settings: SettingsFile): Router {
   const router = new Router({ prefix: '/api' });
 
   router.get('/live', (ctx) => {
@@ -40,8 +50,9 @@ export function liveRoutes(host: LiveHost, settings: SettingsFile): Router {
 
   router.get('/interfaces', (ctx) => {
     const interfaces = listInterfaces();
-    const chosen = settings.read().interface;
-    ctx.body = { interfaces, chosen, inUse: chooseInterface(interfaces, chosen) } satisfies InterfacesReply;
+    const { interface: chosen, artnetInterface: artnetChosen } = settings.read();
+    const { sacn, artnet } = chooseInterfaces(interfaces, settings.read(), store.records().network);
+    ctx.body = { interfaces, chosen, artnetChosen, inUse: sacn, artnetInUse: artnet } satisfies InterfacesReply;
   });
 
   router.get('/settings', (ctx) => {

@@ -12,6 +12,12 @@ export interface Ports {
   readonly artnet: number;
 }
 
+/** The interface of each protocol; null while it is gone. */
+export interface Using {
+  readonly sacn: InterfaceInfo | null;
+  readonly artnet: InterfaceInfo | null;
+}
+
 export interface EarListener {
   packet(bytes: Uint8Array, protocol: Protocol, address: string, port: number): void;
   /** Something went wrong while the sockets were in use. */
@@ -43,11 +49,13 @@ export function bound(port: number, address: string): Promise<Socket> {
 export class Ear {
   private anySacn: Socket | undefined;
   private anyArtNet: Socket | undefined;
-  private own: Socket[] = [];
+  private ownSacn: Socket | undefined;
+  private ownArtNet: Socket | undefined;
   /** Some systems allow few memberships a socket; further ones are held by these. */
   private holders: Socket[] = [];
   private readonly joined = new Set<number>();
   private readonly wanted = new Set<number>();
+  /** The interface by which multicast groups are joined */
   private using: InterfaceInfo | null = null;
 
   constructor(
@@ -69,16 +77,17 @@ export class Ear {
     return socket;
   }
 
-  /** Moves to an interface, or to none while it is gone; multicast groups are joined anew. */
-  async use(next: InterfaceInfo | null): Promise<void> {
-    for (const socket of [...this.own, ...this.holders]) socket.close();
-    this.own = [];
+  /** Moves to other interfaces, or to none while they are gone; multicast groups are joined anew. */
+  async use({ sacn, artnet }: Using): Promise<void> {
+    for (const socket of [this.ownSacn, this.ownArtNet, ...this.holders]) socket?.close();
+    this.ownSacn = undefined;
+    this.ownArtNet = undefined;
     this.holders = [];
     for (const universe of this.joined) this.leave(universe);
-    this.using = next;
-    if (!next) return;
-    this.own.push(this.listen(await bound(this.ports.sacn, next.address), 'sacn'));
-    this.own.push(this.listen(await bound(this.ports.artnet, next.address), 'artnet'));
+    this.using = sacn;
+    if (artnet) this.ownArtNet = this.listen(await bound(this.ports.artnet, artnet.address), 'artnet');
+    if (!sacn) return;
+    this.ownSacn = this.listen(await bound(this.ports.sacn, sacn.address), 'sacn');
     for (const universe of this.wanted) await this.join(universe);
   }
 
@@ -108,14 +117,14 @@ export class Ear {
 
   /** Sends from the port that answers to polls come to (Art-Net 4: 6454 to 6454). */
   sendFromArtNetPort(bytes: Uint8Array, address: string): void {
-    const socket = this.own[1];
+    const socket = this.ownArtNet;
     if (!socket) return;
     socket.setBroadcast(true);
     socket.send(bytes, this.ports.artnet, address, (error) => error && this.listener.trouble(error));
   }
 
   close(): void {
-    for (const socket of [this.anySacn, this.anyArtNet, ...this.own, ...this.holders]) socket?.close();
+    for (const socket of [this.anySacn, this.anyArtNet, this.ownSacn, this.ownArtNet, ...this.holders]) socket?.close();
   }
 }
 

@@ -1,7 +1,6 @@
 /** Entry of the thread that receives: it copies each packet into the ring, and does nothing else. */
 import { parentPort, workerData } from 'node:worker_threads';
-import type { InterfaceInfo } from '@taxiarch/core/contract';
-import { Ear, type Ports } from './ear';
+import { Ear, type Ports, type Using } from './ear';
 import { goFirst } from './goFirst';
 import { PacketRing, addressBits } from './ring';
 
@@ -15,7 +14,7 @@ export interface EarSetup {
 /** Orders with `ask` are answered when they are done. */
 export type ToEar =
   | { readonly type: 'open'; readonly ask: number }
-  | { readonly type: 'use'; readonly next: InterfaceInfo | null; readonly ask: number }
+  | { readonly type: 'use'; readonly next: Using; readonly ask: number }
   | { readonly type: 'join'; readonly universe: number }
   | { readonly type: 'send'; readonly bytes: Uint8Array; readonly address: string }
   | { readonly type: 'close' };

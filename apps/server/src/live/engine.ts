@@ -4,17 +4,22 @@ import {
   ArtNet,
   POLL_TARGETED,
   blankPollReply,
+  encodeIpProg,
   encodePoll,
   encodePollReply,
   type ArtPoll,
 } from '@taxiarch/core/artnet';
 import type { InterfaceInfo, Settings } from '@taxiarch/core/contract';
+import type { Network } from '@taxiarch/core/show';
 import { Sacn } from '@taxiarch/core/sacn';
+import { Discovered } from './discovered';
 import { Ingest } from './ingest';
-import { broadcastOf, chooseInterface, listInterfaces, plainTrouble } from './interfaces';
+import type { Using } from './ear';
+import { broadcastOf, chooseInterfaces, listInterfaces, plainTrouble } from './interfaces';
 import type { EngineReport, EngineSetup, EngineUniverse, FromEngine, ToEngine } from './messages';
 import { NodeTable } from './nodes';
 import { Output, SOURCE_NAME } from './output';
+import { program } from './programmer';
 import { SharedLevels } from './shared';
 import { Sockets } from './sockets';
 import { LiveUniverse } from './universe';
@@ -31,16 +36,20 @@ const REPORT_MS = 500;
 const REPORT_PARTS = 8;
 const UNIVERSES_A_PART = 128;
 const INTERFACES_MS = 1000;
+/** A node’s mask is asked for this often. */
+const ASK_IP_MS = 10_000;
 /** Trouble that did not come again in this time is over. */
 const TROUBLE_MS = 5000;
 
 export class Engine {
   private readonly ingest: Ingest;
   private readonly nodes = new NodeTable();
+  private readonly discovered = new Discovered();
   private readonly output: Output;
   private readonly sockets: Sockets;
   private settings: Settings;
-  private inUse: InterfaceInfo | null = null;
+  private using: Using = { sacn: null, artnet: null };
+  private networks: readonly Network[] = [];
   private watched = new Set<number>();
   private inspected: readonly (readonly [number, number])[] = [];
   private readonly timers: NodeJS.Timeout[] = [];
@@ -63,11 +72,15 @@ export class Engine {
       setup.cid,
       {
         onUniverse: ({ key, row }) => this.newRows.push([key, row]),
-        onDiscovered: (universes) => universes.forEach((universe) => this.sockets.join(universe)),
+        onDiscovered: (page, address, now) => {
+          this.discovered.note(page, address, now);
+          page.universes.forEach((universe) => this.sockets.join(universe));
+        },
         onPoll: (poll, address) => this.answerPoll(poll, address),
         onPollReply: (reply, address, now) => {
-          if (address !== this.inUse?.address) this.nodes.note(reply, address, now);
+          if (address !== this.using.artnet?.address) this.nodes.note(reply, address, now);
         },
+        onIpProgReply: (reply, address) => this.nodes.noteIp(reply, address),
       },
     );
     this.sockets = new Sockets(earFile, setup.ports, EPOCH, {
@@ -80,8 +93,8 @@ export class Engine {
       sendSacn: (bytes, universe) => this.sockets.sendSacn(bytes, universe),
       sendArtNet: (bytes, address) => this.sockets.sendArtNet(bytes, address),
       artnetTargets: (portAddress) => this.nodes.listeners(portAddress, clock()),
-      broadcastAddress: () => (this.inUse ? broadcastOf(this.inUse) : undefined),
-      ownAddress: () => this.inUse?.address,
+      broadcastAddress: () => (this.using.artnet ? broadcastOf(this.using.artnet) : undefined),
+      ownAddress: () => this.using.artnet?.address,
     });
   }
 
@@ -132,17 +145,16 @@ export class Engine {
     this.troubleAt = clock();
   }
 
-  /** Follows the interface chosen: takes it up when it is there, lets go when it is gone. */
+  /** Follows the interfaces chosen: takes them up when they are there, lets go when they are gone. */
   private followInterface(): Promise<void> {
-    const next = chooseInterface(listInterfaces(), this.settings.interface);
-    const same = next?.address === this.inUse?.address && next?.netmask === this.inUse?.netmask;
-    if (same) return this.moving;
-    this.inUse = next;
+    const next = chooseInterfaces(listInterfaces(), this.settings, this.networks);
+    if (sameInterface(next.sacn, this.using.sacn) && sameInterface(next.artnet, this.using.artnet)) return this.moving;
+    this.using = next;
     this.moving = this.moving
       .then(() => this.sockets.use(next))
       .then(() => this.trouble(''))
       .catch((error: Error) => {
-        this.inUse = null;
+        this.using = { sacn: null, artnet: null };
         this.trouble(plainTrouble(error));
       });
     return this.moving;
@@ -205,16 +217,21 @@ export class Engine {
   }
 
   private poll(): void {
-    if (this.settings.poll) this.sockets.sendFromArtNetPort(encodePoll(), 'broadcast');
+    if (!this.settings.poll) return;
+    this.sockets.sendFromArtNetPort(encodePoll(), 'broadcast');
+    const now = clock();
+    for (const address of this.nodes.toAskForIp(now, now - ASK_IP_MS))
+      this.sockets.sendFromArtNetPort(encodeIpProg(), address);
   }
 
   /** A controller that is polled says who it is (Art-Net 4, ArtPoll); it has no ports of its own. */
   private answerPoll(poll: ArtPoll, address: string): void {
-    if (!this.settings.poll || !this.inUse || address === this.inUse.address) return;
+    const { artnet } = this.using;
+    if (!this.settings.poll || !artnet || address === artnet.address) return;
     if (poll.flags & POLL_TARGETED) return;
-    const mac = Uint8Array.from(this.inUse.mac.split(':'), (byte) => parseInt(byte, 16));
+    const mac = Uint8Array.from(artnet.mac.split(':'), (byte) => parseInt(byte, 16));
     const reply = {
-      ...blankPollReply(this.inUse.address, mac),
+      ...blankPollReply(artnet.address, mac),
       portName: SOURCE_NAME,
       longName: SOURCE_NAME,
       style: ArtNet.StController,
@@ -234,6 +251,8 @@ export class Engine {
         void this.followInterface();
         return;
       case 'plan':
+        this.networks = message.networks;
+        void this.followInterface();
         for (const { key, merge } of message.universes) {
           this.ingest.universe(key)?.setMode(merge);
           if (key < wireKey({ protocol: 'artnet', number: 0 })) this.sockets.join(key);
@@ -261,6 +280,21 @@ export class Engine {
         );
         return this.answer(message.ask, undefined);
       }
+      case 'program':
+        void program(
+          {
+            send: (bytes, address) => this.sockets.sendFromArtNetPort(bytes, address),
+            pollAll: () => this.sockets.sendFromArtNetPort(encodePoll(), 'broadcast'),
+            whereIs: () => this.nodes.whereIs(message.mac, message.address),
+            now: clock,
+          },
+          message.address,
+          message.packets,
+        ).then((refused) => this.answer(message.ask, refused));
+        return;
+      case 'scan':
+        this.sockets.sendFromArtNetPort(encodePoll(), 'broadcast');
+        return;
       case 'leave':
         return this.output.giveBack((hold) => hold.client === message.client && !hold.stay);
       case 'stop':
@@ -286,9 +320,11 @@ export class Engine {
     return {
       at: Math.round(EPOCH + now),
       listeningSince: this.listeningSince,
-      interface: this.inUse,
+      interface: this.using.sacn,
+      artnetInterface: this.using.artnet,
       trouble: this.troubleNow(now),
       nodes: this.nodes.report(now, EPOCH),
+      discovered: this.discovered.report(now, EPOCH),
       output: this.output.report(rates.sent),
       packetsPerSecond: rates.heard,
       packets: this.ingest.packets,
@@ -300,13 +336,17 @@ export class Engine {
   private lastRates = { heard: 0, sent: 0 };
 
   private troubleNow(now: number): string {
-    if (!this.inUse)
-      return this.settings.interface === 'auto'
-        ? 'This computer has no network interface with an IPv4 address.'
-        : `The interface with address ${this.settings.interface} is gone. Taxiarch goes on when it returns.`;
+    const { interface: sacn, artnetInterface } = this.settings;
+    const chosen = !this.using.sacn ? sacn : !this.using.artnet ? artnetInterface : undefined;
+    if (chosen === 'auto' || chosen === 'plan') return 'This computer has no network interface with an IPv4 address.';
+    if (chosen !== undefined)
+      return `The interface with address ${chosen === 'same' ? sacn : chosen} is gone. Taxiarch goes on when it returns.`;
     return now - this.troubleAt < TROUBLE_MS ? this.troubleText : '';
   }
 }
+
+const sameInterface = (a: InterfaceInfo | null, b: InterfaceInfo | null): boolean =>
+  a?.address === b?.address && a?.netmask === b?.netmask;
 
 const outputSettings = ({ outputRate, outputPriority, artnetBroadcast }: Settings) => ({
   rate: outputRate,

@@ -11,7 +11,8 @@ import { SharedLevels } from './shared';
 type Asking =
   | { type: 'hot'; hot: boolean; by: string }
   | { type: 'take'; order: TakeOrder }
-  | { type: 'giveBack'; order: GiveBackOrder };
+  | { type: 'giveBack'; order: GiveBackOrder }
+  | { type: 'program'; address: string; mac: string; packets: readonly Uint8Array[] };
 
 export class LiveHost {
   readonly levels = new SharedLevels();
@@ -102,11 +103,17 @@ export class LiveHost {
         key: wireKey({ protocol, number: wire }),
         merge,
       })),
+      networks: plan.network,
     });
   }
 
   setSettings(settings: Settings): void {
     this.tell({ type: 'settings', settings });
+  }
+
+  /** Asks for nodes at once, not only at the next poll. */
+  scan(): void {
+    this.tell({ type: 'scan' });
   }
 
   watch(keys: readonly number[], slots: readonly (readonly [number, number])[]): void {

@@ -16,9 +16,10 @@ function bench() {
   const polls: ArtPoll[] = [];
   const ingest = new Ingest(shared, (key, row, memory) => new LiveUniverse(key, row, memory), OWN, {
     onUniverse: () => undefined,
-    onDiscovered: (universes) => discovered.push(...universes),
+    onDiscovered: ({ universes }) => discovered.push(...universes),
     onPoll: (poll) => polls.push(poll),
     onPollReply: () => undefined,
+    onIpProgReply: () => undefined,
   });
   const sequences = new Map<number, number>();
   const send = (now: number, from: number, over: Partial<SacnData> = {}) => {

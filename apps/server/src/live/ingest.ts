@@ -3,29 +3,42 @@ import { wireKey } from '@taxiarch/core/address';
 import {
   ArtNet,
   blankDmxFields,
+  decodeIpProgReply,
   decodePoll,
   decodePollReply,
   readDmxFields,
   readOpCode,
+  type ArtIpProgReply,
   type ArtPoll,
   type ArtPollReply,
 } from '@taxiarch/core/artnet';
 import { readU32 } from '@taxiarch/core/bytes';
-import { Sacn, blankDataFields, decodeSacn, readDataFields, readRoot, readSourceName } from '@taxiarch/core/sacn';
+import {
+  Sacn,
+  blankDataFields,
+  decodeSacn,
+  readDataFields,
+  readRoot,
+  readSourceName,
+  type SacnDiscovery,
+} from '@taxiarch/core/sacn';
 import type { Stream } from './stream';
 import type { LiveUniverse } from './universe';
 import { MOST_UNIVERSES, SharedLevels } from './shared';
 
 const DMX_HEADER = 18;
+/** What others say to nodes: understood, and none of our business. */
+const QUIET_OPCODES: ReadonlySet<number> = new Set([ArtNet.OpSync, ArtNet.OpAddress, ArtNet.OpInput, ArtNet.OpIpProg]);
 /** A source's name is read again this often, in packets. */
 const NAME_EVERY = 64;
 
 export interface IngestListener {
   /** A universe was given a row in the shared memory. */
   onUniverse(universe: LiveUniverse): void;
-  onDiscovered(universes: readonly number[]): void;
+  onDiscovered(page: SacnDiscovery, address: string, now: number): void;
   onPoll(poll: ArtPoll, address: string): void;
   onPollReply(reply: ArtPollReply, address: string, now: number): void;
+  onIpProgReply(reply: ArtIpProgReply, address: string): void;
 }
 
 export class Ingest {
@@ -62,7 +75,7 @@ export class Ingest {
   sacn(bytes: Uint8Array, address: string, now: number): void {
     const vector = readRoot(bytes);
     if (typeof vector === 'string') return this.reject(vector);
-    if (vector !== Sacn.VECTOR_ROOT_E131_DATA) return this.sacnExtended(bytes);
+    if (vector !== Sacn.VECTOR_ROOT_E131_DATA) return this.sacnExtended(bytes, address, now);
     const data = this.sacnData;
     const reason = readDataFields(bytes, data);
     if (reason) return this.reject(reason);
@@ -98,11 +111,11 @@ export class Ingest {
     return universe.add({ protocol: 'sacn', address, cid, own: sameCid(this.ownCid, bytes, 22) }, now);
   }
 
-  private sacnExtended(bytes: Uint8Array): void {
+  private sacnExtended(bytes: Uint8Array, address: string, now: number): void {
     const decoded = decodeSacn(bytes);
     if (!decoded.ok) return this.reject(decoded.reason);
     this.packets += 1;
-    if (decoded.message.kind === 'discovery') this.listener.onDiscovered(decoded.message.universes);
+    if (decoded.message.kind === 'discovery') this.listener.onDiscovered(decoded.message, address, now);
   }
 
   /** `own` says that the packet came from this program's own sending socket. */
@@ -120,7 +133,12 @@ export class Ingest {
       if (!decoded.ok) return this.reject(decoded.reason);
       this.packets += 1;
       this.listener.onPoll(decoded.message, address);
-    } else if (opCode === ArtNet.OpSync) this.packets += 1;
+    } else if (opCode === ArtNet.OpIpProgReply) {
+      const decoded = decodeIpProgReply(bytes);
+      if (!decoded.ok) return this.reject(decoded.reason);
+      this.packets += 1;
+      this.listener.onIpProgReply(decoded.message, address);
+    } else if (QUIET_OPCODES.has(opCode)) this.packets += 1;
     else this.reject('unknown-opcode');
   }
 

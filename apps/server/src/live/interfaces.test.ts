@@ -7,6 +7,8 @@ const one = (name: string, address: string, netmask = '255.255.255.0'): Interfac
   netmask,
   mac: '02:7f:f0:00:00:01',
   loopback: address.startsWith('127.'),
+  medium: 'unknown',
+  up: true,
 });
 const lo = one('lo', '127.0.0.1', '255.0.0.0');
 const wired = one('eth0', '192.0.2.10');

@@ -1,5 +1,6 @@
 /** What the server and its engine thread say to each other. Levels go through shared memory, not through here. */
 import type {
+  DiscoveryReport,
   InterfaceInfo,
   NodeReport,
   OutputReport,
@@ -8,6 +9,7 @@ import type {
   StreamReport,
 } from '@taxiarch/core/contract';
 import type { MergeMode } from '@taxiarch/core/merge';
+import type { Network } from '@taxiarch/core/show';
 import type { Ports } from './ear';
 import type { TakeOrder } from './output';
 
@@ -31,7 +33,7 @@ export type GiveBackOrder = {
 /** Server to engine. Those with `ask` are answered by an `answer` of that number. */
 export type ToEngine =
   | { readonly type: 'settings'; readonly settings: Settings }
-  | { readonly type: 'plan'; readonly universes: readonly PlannedUniverse[] }
+  | { readonly type: 'plan'; readonly universes: readonly PlannedUniverse[]; readonly networks: readonly Network[] }
   | { readonly type: 'watch'; readonly keys: readonly number[]; readonly slots: readonly (readonly [number, number])[] }
   | {
       readonly type: 'levels';
@@ -42,6 +44,14 @@ export type ToEngine =
   | { readonly type: 'hot'; readonly hot: boolean; readonly by: string; readonly ask: number }
   | { readonly type: 'take'; readonly order: TakeOrder; readonly ask: number }
   | { readonly type: 'giveBack'; readonly order: GiveBackOrder; readonly ask: number }
+  | {
+      readonly type: 'program';
+      readonly address: string;
+      readonly mac: string;
+      readonly packets: readonly Uint8Array[];
+      readonly ask: number;
+    }
+  | { readonly type: 'scan' }
   | { readonly type: 'leave'; readonly client: string }
   | { readonly type: 'stop' };
 
@@ -54,8 +64,10 @@ export interface EngineReport {
   readonly at: number;
   readonly listeningSince: number;
   readonly interface: InterfaceInfo | null;
+  readonly artnetInterface: InterfaceInfo | null;
   readonly trouble: string;
   readonly nodes: readonly NodeReport[];
+  readonly discovered: readonly DiscoveryReport[];
   readonly output: OutputReport;
   readonly packetsPerSecond: number;
   readonly packets: number;

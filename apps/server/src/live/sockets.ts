@@ -1,9 +1,9 @@
-/** The engine's side of the network: the thread that receives, and the socket that sends. */
+/** The engine's side of the network: the thread that receives, and the sockets that send. */
 import type { Socket } from 'node:dgram';
 import { Worker } from 'node:worker_threads';
 import type { InterfaceInfo } from '@taxiarch/core/contract';
 import { multicastGroup } from '@taxiarch/core/address';
-import { bound, type Ports } from './ear';
+import { bound, type Ports, type Using } from './ear';
 import type { EarSetup, FromEar, PlainError, ToEar } from './earThread';
 import { broadcastOf } from './interfaces';
 import { PacketRing, addressText, type ReceivedPacket } from './ring';
@@ -29,9 +29,10 @@ export class Sockets {
   private readonly ear: Worker;
   private readonly asked = new Map<number, (error: PlainError | undefined) => void>();
   private asks = 0;
-  private sending: Socket | undefined;
+  private sendingSacn: Socket | undefined;
+  private sendingArtNet: Socket | undefined;
   private sendingPort = 0;
-  private using: InterfaceInfo | null = null;
+  private using: Using = { sacn: null, artnet: null };
   private readonly addresses = new Map<number, string>();
   sent = 0;
 
@@ -76,7 +77,7 @@ export class Sockets {
   private readonly takeIn = ({ bytes, protocol, address, port, at }: ReceivedPacket): void => {
     const from = this.addressOf(address);
     if (protocol === 'sacn') this.receivers.sacn(bytes, from, at);
-    else this.receivers.artnet(bytes, from, port === this.sendingPort && from === this.using?.address, at);
+    else this.receivers.artnet(bytes, from, port === this.sendingPort && from === this.using.artnet?.address, at);
   };
 
   private addressOf(bits: number): string {
@@ -115,20 +116,30 @@ export class Sockets {
     return this.ask((ask) => ({ type: 'open', ask }));
   }
 
-  /** Moves to an interface, or to none while it is gone; multicast groups are joined anew. */
-  async use(next: InterfaceInfo | null): Promise<void> {
-    this.sending?.close();
-    this.sending = undefined;
+  /** Moves to other interfaces, or to none while they are gone; multicast groups are joined anew. */
+  async use(next: Using): Promise<void> {
+    this.sendingSacn?.close();
+    this.sendingArtNet?.close();
+    this.sendingSacn = undefined;
+    this.sendingArtNet = undefined;
     this.using = next;
     await this.ask((ask) => ({ type: 'use', next, ask }));
-    if (!next) return;
-    const sending = await bound(0, next.address);
-    sending.on('error', (error) => this.receivers.trouble(error));
-    sending.setBroadcast(true);
-    sending.setMulticastInterface(next.address);
-    sending.setMulticastTTL(16);
-    this.sendingPort = sending.address().port;
-    this.sending = sending;
+    if (next.sacn) {
+      this.sendingSacn = await this.opened(next.sacn);
+      this.sendingSacn.setMulticastInterface(next.sacn.address);
+      this.sendingSacn.setMulticastTTL(16);
+    }
+    if (next.artnet) {
+      this.sendingArtNet = await this.opened(next.artnet);
+      this.sendingArtNet.setBroadcast(true);
+      this.sendingPort = this.sendingArtNet.address().port;
+    }
+  }
+
+  private async opened({ address }: InterfaceInfo): Promise<Socket> {
+    const socket = await bound(0, address);
+    socket.on('error', (error) => this.receivers.trouble(error));
+    return socket;
   }
 
   /** Joins a universe's multicast group, now and after every change of interface. */
@@ -136,28 +147,29 @@ export class Sockets {
     this.tell({ type: 'join', universe });
   }
 
-  private send(bytes: Uint8Array, port: number, address: string): void {
-    if (!this.sending) return;
+  private send(socket: Socket | undefined, bytes: Uint8Array, port: number, address: string): void {
+    if (!socket) return;
     this.sent += 1;
-    this.sending.send(bytes, port, address, (error) => error && this.receivers.trouble(error));
+    socket.send(bytes, port, address, (error) => error && this.receivers.trouble(error));
   }
 
   sendSacn(bytes: Uint8Array, universe: number): void {
-    this.send(bytes, this.ports.sacn, multicastGroup(universe));
+    this.send(this.sendingSacn, bytes, this.ports.sacn, multicastGroup(universe));
   }
 
   sendArtNet(bytes: Uint8Array, address: string): void {
-    this.send(bytes, this.ports.artnet, address);
+    this.send(this.sendingArtNet, bytes, this.ports.artnet, address);
   }
 
   /** Sends a poll or its answer from the port that answers are sent to. */
   sendFromArtNetPort(bytes: Uint8Array, to: string | 'broadcast'): void {
-    if (!this.using) return;
-    this.tell({ type: 'send', bytes, address: to === 'broadcast' ? broadcastOf(this.using) : to });
+    const { artnet } = this.using;
+    if (artnet) this.tell({ type: 'send', bytes, address: to === 'broadcast' ? broadcastOf(artnet) : to });
   }
 
   close(): void {
-    this.sending?.close();
+    this.sendingSacn?.close();
+    this.sendingArtNet?.close();
     this.tell({ type: 'close' });
   }
 }

@@ -15,7 +15,7 @@ export function warmUp(): void {
     new SharedLevels(),
     (key, row, shared) => new LiveUniverse(key, row, shared),
     new Uint8Array(Sacn.CID_LENGTH),
-    { onUniverse: nothing, onDiscovered: nothing, onPoll: nothing, onPollReply: nothing },
+    { onUniverse: nothing, onDiscovered: nothing, onPoll: nothing, onPollReply: nothing, onIpProgReply: nothing },
   );
   const slots = new Uint8Array(512);
   const cid = new Uint8Array(Sacn.CID_LENGTH).fill(1);

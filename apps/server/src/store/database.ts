@@ -4,7 +4,15 @@ import { asc, eq, max } from 'drizzle-orm';
 import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
 import type { PgTable, PgColumn } from 'drizzle-orm/pg-core';
-import { KINDS, type AnyRecord, type Change, type Edit, type Kind, type ShowRecords } from '@taxiarch/core/show';
+import {
+  KINDS,
+  upgradeEdit,
+  type AnyRecord,
+  type Change,
+  type Edit,
+  type Kind,
+  type ShowRecords,
+} from '@taxiarch/core/show';
 import * as schema from './schema';
 
 type RecordTable = PgTable & { id: PgColumn; rev: PgColumn };
@@ -15,8 +23,11 @@ const TABLES: Readonly<Record<Kind, RecordTable>> = {
   universe: schema.universe,
   lamp: schema.lamp,
   source: schema.source,
+  network: schema.network,
+  model: schema.model,
   machine: schema.machine,
   run: schema.run,
+  snapshot: schema.snapshot,
 };
 
 /** Rows in one statement; PostgreSQL takes 65,535 parameters. */
@@ -62,11 +73,9 @@ export class Database {
   /** The whole history, oldest first. */
   async history(): Promise<Edit[]> {
     const rows = await this.db.select().from(schema.edit).orderBy(asc(schema.edit.seq));
-    return rows.map(({ at, undoes, ...rest }) => ({
-      ...rest,
-      at: new Date(at).toISOString(),
-      ...(undoes !== null && { undoes }),
-    }));
+    return rows.map(({ at, undoes, ...rest }) =>
+      upgradeEdit({ ...rest, at: new Date(at).toISOString(), ...(undoes !== null && { undoes }) }),
+    );
   }
 
   /**

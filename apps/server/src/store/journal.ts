@@ -14,7 +14,7 @@ import {
 } from 'node:fs';
 import { dirname } from 'node:path';
 import { crc32 } from 'node:zlib';
-import type { Edit } from '@taxiarch/core/show';
+import { upgradeEdit, type Edit } from '@taxiarch/core/show';
 
 const lineOf = (edit: Edit): Buffer => {
   const text = JSON.stringify(edit);
@@ -24,7 +24,7 @@ const lineOf = (edit: Edit): Buffer => {
 function parseLine(line: string): Edit | undefined {
   const text = line.slice(9);
   if (line[8] !== ' ' || parseInt(line.slice(0, 8), 16) !== crc32(text)) return undefined;
-  return JSON.parse(text) as Edit;
+  return upgradeEdit(JSON.parse(text) as Edit);
 }
 
 /** Makes a file's entry in its folder as lasting as its content. Not every system can, or needs to. */

@@ -1,6 +1,17 @@
 /** Tables of the embedded database: one a kind of record, and the history of edits. */
 import { bigint, boolean, doublePrecision, integer, jsonb, pgTable, text } from 'drizzle-orm/pg-core';
-import type { Change, FixtureType, Lamp, Machine, PixelRun, Source, Universe } from '@taxiarch/core/show';
+import type {
+  Change,
+  FixtureType,
+  Lamp,
+  Machine,
+  Model,
+  Network,
+  PixelRun,
+  Snapshot,
+  Source,
+  Universe,
+} from '@taxiarch/core/show';
 
 const row = { id: text('id').primaryKey(), rev: integer('rev').notNull() };
 
@@ -59,14 +70,66 @@ export const source = pgTable('source', {
   pennant: jsonb('pennant').$type<Source['pennant']>().notNull(),
 });
 
+export const network = pgTable('network', {
+  ...row,
+  name: text('name').notNull(),
+  network: text('network').notNull(),
+  prefix: integer('prefix').notNull(),
+  dhcp: boolean('dhcp').notNull(),
+  standIn: boolean('stand_in').notNull(),
+  ranges: jsonb('ranges').$type<Network['ranges']>().notNull(),
+});
+
+export const model = pgTable('model', {
+  ...row,
+  maker: text('maker').notNull(),
+  name: text('name').notNull(),
+  kind: text('kind').$type<Model['kind']>().notNull(),
+  ports: integer('ports').notNull(),
+  connector: text('connector').notNull(),
+  directions: jsonb('directions').$type<Model['directions']>().notNull(),
+  protocols: jsonb('protocols').$type<Model['protocols']>().notNull(),
+  merges: jsonb('merges').$type<Model['merges']>().notNull(),
+  losses: jsonb('losses').$type<Model['losses']>().notNull(),
+  starts: jsonb('starts').$type<Model['starts']>().notNull(),
+  rdm: boolean('rdm').notNull(),
+  fixedValue: boolean('fixed_value').notNull(),
+  copies: boolean('copies').notNull(),
+  rate: integer('rate').notNull(),
+  universes: integer('universes'),
+  sources: integer('sources').notNull(),
+  parameters: integer('parameters'),
+  base: integer('base').$type<Model['base']>().notNull(),
+  remote: boolean('remote').notNull(),
+  ipProg: boolean('ip_prog').notNull(),
+  perPage: integer('per_page').$type<Model['perPage']>().notNull(),
+  groups: integer('groups'),
+});
+
 export const machine = pgTable('machine', {
   ...row,
   name: text('name').notNull(),
-  model: text('model').notNull(),
-  address: text('address').notNull(),
+  kind: text('kind').$type<Machine['kind']>().notNull().default('node'),
+  modelId: text('model_id'),
   placeId: text('place_id'),
+  notes: text('notes').notNull().default(''),
+  firmware: text('firmware').notNull().default(''),
+  mode: text('mode').notNull().default(''),
+  serial: text('serial').notNull().default(''),
+  locked: boolean('locked').notNull().default(false),
+  interfaces: jsonb('interfaces').$type<Machine['interfaces']>().notNull().default([]),
   ports: jsonb('ports').$type<Machine['ports']>().notNull(),
   controller: jsonb('controller').$type<Machine['controller']>(),
+  ticks: jsonb('ticks').$type<Machine['ticks']>().notNull().default([]),
+});
+
+export const snapshot = pgTable('snapshot', {
+  ...row,
+  name: text('name').notNull(),
+  at: text('at').notNull(),
+  machineId: text('machine_id'),
+  about: text('about').notNull(),
+  ports: jsonb('ports').$type<Snapshot['ports']>().notNull(),
 });
 
 export const run = pgTable('pixel_run', {

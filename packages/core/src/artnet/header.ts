@@ -36,3 +36,12 @@ export function newPacket(opCode: number, length: number): Uint8Array {
   if (opCode !== A.OpPollReply) writeU16(bytes, OPCODE_END, A.PROTOCOL_VERSION);
   return bytes;
 }
+
+/** Four bytes as a dotted address, and back. */
+export const readIp = (bytes: Uint8Array, at: number): string => bytes.subarray(at, at + 4).join('.');
+
+export function writeIp(bytes: Uint8Array, at: number, ip: string): void {
+  ip.split('.')
+    .slice(0, 4)
+    .forEach((part, i) => (bytes[at + i] = Number(part) & 0xff));
+}

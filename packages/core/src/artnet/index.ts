@@ -1,8 +1,11 @@
 /** Art-Net 4: packets to messages and back. */
 import { rejected, type Decoded } from '../bytes';
 import * as A from './constants';
+import { decodeAddress, type ArtAddress } from './address';
 import { decodeDmx, type ArtDmx } from './dmx';
 import { readOpCode, type ArtNetRejection } from './header';
+import { decodeInput, type ArtInput } from './input';
+import { decodeIpProg, decodeIpProgReply, type ArtIpProg, type ArtIpProgReply } from './ipProg';
 import { decodePoll, type ArtPoll } from './poll';
 import { decodePollReply, type ArtPollReply } from './pollReply';
 import { decodeArtSync, type ArtSync } from './sync';
@@ -12,9 +15,13 @@ export * from './poll';
 export * from './pollReply';
 export * from './dmx';
 export * from './sync';
+export * from './address';
+export * from './input';
+export * from './ipProg';
 export { readOpCode, type ArtNetRejection } from './header';
 
-export type ArtNetMessage = ArtPoll | ArtPollReply | ArtDmx | ArtSync;
+export type ArtNetMessage =
+  ArtPoll | ArtPollReply | ArtDmx | ArtSync | ArtAddress | ArtInput | ArtIpProg | ArtIpProgReply;
 
 /** Any bytes at all: one Art-Net message, or the name of the rule they break. Never throws. */
 export function decodeArtNet(bytes: Uint8Array): Decoded<ArtNetMessage, ArtNetRejection> {
@@ -29,6 +36,14 @@ export function decodeArtNet(bytes: Uint8Array): Decoded<ArtNetMessage, ArtNetRe
       return decodeDmx(bytes);
     case A.OpSync:
       return decodeArtSync(bytes);
+    case A.OpAddress:
+      return decodeAddress(bytes);
+    case A.OpInput:
+      return decodeInput(bytes);
+    case A.OpIpProg:
+      return decodeIpProg(bytes);
+    case A.OpIpProgReply:
+      return decodeIpProgReply(bytes);
     default:
       return rejected('unknown-opcode');
   }

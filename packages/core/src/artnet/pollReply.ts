@@ -2,7 +2,7 @@
 import { joinPortAddress } from '../address';
 import { accepted, readText, readU16, rejected, writeText, writeU16, type Decoded } from '../bytes';
 import * as A from './constants';
-import { newPacket, refuseHeader, type ArtNetRejection } from './header';
+import { newPacket, readIp, refuseHeader, writeIp, type ArtNetRejection } from './header';
 
 export const POLL_REPLY_LENGTH = 239;
 /** Devices of before Art-Net 4 send no more than this; what they leave out reads as zero. */
@@ -59,14 +59,6 @@ export interface ArtPollReply {
   /** Highest refresh rate in hertz; 0 if the device does not say. */
   readonly refreshRate: number;
   readonly backgroundQueuePolicy: number;
-}
-
-const readIp = (bytes: Uint8Array, at: number): string => bytes.subarray(at, at + 4).join('.');
-
-function writeIp(bytes: Uint8Array, at: number, ip: string): void {
-  ip.split('.')
-    .slice(0, 4)
-    .forEach((part, i) => (bytes[at + i] = Number(part) & 0xff));
 }
 
 export function decodePollReply(packet: Uint8Array): Decoded<ArtPollReply, ArtNetRejection> {
@@ -189,38 +181,49 @@ export const blankPollReply = (ip: string, mac: Uint8Array): Omit<ArtPollReply, 
 
 /** A port of a device, with the full 15-bit Port-Address. */
 export interface DevicePort {
+  /** Place on its page, 0–3 */
+  readonly index: number;
   readonly direction: 'out' | 'in';
   readonly portAddress: number;
   /** Data is passing now (output sent, or input received). */
   readonly active: boolean;
   readonly merging: boolean;
   readonly ltp: boolean;
-  /** The port is fed by sACN instead of Art-Net. */
+  /** The port is set to sACN instead of Art-Net. */
   readonly sacn: boolean;
+  readonly rdm: boolean;
+  /** An input that is switched off */
+  readonly disabled: boolean;
 }
 
-/** The ports that a page really has, with whole Port-Addresses. */
+/** The ports that a page really has, with whole Port-Addresses; one that is both ways is told twice. */
 export function portsOf(page: ArtPollReply): DevicePort[] {
   const ports: DevicePort[] = [];
   const whole = (universe: number) => joinPortAddress({ net: page.netSwitch, sub: page.subSwitch, universe });
-  page.ports.slice(0, page.portCount).forEach((port) => {
+  page.ports.slice(0, page.portCount).forEach((port, index) => {
     if (port.type & A.PORT_CAN_OUTPUT)
       ports.push({
+        index,
         direction: 'out',
         portAddress: whole(port.swOut),
         active: (port.goodOutputA & A.OUTPUT_SENDING) !== 0,
         merging: (port.goodOutputA & A.OUTPUT_MERGING) !== 0,
         ltp: (port.goodOutputA & A.OUTPUT_MERGE_LTP) !== 0,
         sacn: (port.goodOutputA & A.OUTPUT_FROM_SACN) !== 0,
+        rdm: (port.goodOutputB & A.OUTPUT_RDM_DISABLED) === 0,
+        disabled: false,
       });
     if (port.type & A.PORT_CAN_INPUT)
       ports.push({
+        index,
         direction: 'in',
         portAddress: whole(port.swIn),
         active: (port.goodInput & A.INPUT_DATA_RECEIVED) !== 0,
         merging: false,
         ltp: false,
-        sacn: false,
+        sacn: (port.goodInput & A.INPUT_TO_SACN) !== 0,
+        rdm: false,
+        disabled: (port.goodInput & A.INPUT_DISABLED) !== 0,
       });
   });
   return ports;

@@ -1,5 +1,6 @@
 /** What server and clients say to each other over HTTP and as text over the feed. */
 import type { Protocol } from '../address';
+import type { DevicePort } from '../artnet';
 import type { StreamState } from '../flow';
 import type { Edit, ShowRecords } from '../show';
 
@@ -64,8 +65,10 @@ export interface ImportWritten {
 
 /** Settings of this computer, kept in its data folder; not part of the show. */
 export interface Settings {
-  /** Address of the interface for both protocols, or `auto`. */
+  /** Address of the interface for sACN, `auto`, or `plan` for the one that lies in a plan of addresses. */
   readonly interface: string;
+  /** The same for Art-Net, or `same`. */
+  readonly artnetInterface: string;
   /** Frames a second while taken values change, 1–44 */
   readonly outputRate: number;
   /** sACN priority of taken slots, 1–200 */
@@ -84,14 +87,19 @@ export interface InterfaceInfo {
   readonly netmask: string;
   readonly mac: string;
   readonly loopback: boolean;
+  /** What carries it, as far as the system tells */
+  readonly medium: 'wired' | 'wireless' | 'loopback' | 'virtual' | 'unknown';
+  readonly up: boolean;
 }
 
 /** GET /api/interfaces */
 export interface InterfacesReply {
   readonly interfaces: readonly InterfaceInfo[];
   readonly chosen: string;
-  /** The interface in use; null while it is gone. */
+  readonly artnetChosen: string;
+  /** The interface in use for each protocol; null while it is gone. */
   readonly inUse: InterfaceInfo | null;
+  readonly artnetInUse: InterfaceInfo | null;
 }
 
 export interface StreamReport {
@@ -138,16 +146,15 @@ export interface UniverseReport {
   readonly streams: readonly StreamReport[];
 }
 
-export interface NodePortReport {
+export interface NodePortReport extends DevicePort {
   /** Counted through all pages, from 1 */
   readonly number: number;
-  readonly direction: 'out' | 'in';
-  readonly portAddress: number;
-  readonly active: boolean;
-  readonly merging: boolean;
-  readonly ltp: boolean;
-  readonly sacn: boolean;
+  /** Its page, by BindIndex */
+  readonly page: number;
 }
+
+/** What a node does when signal is lost, as far as Art-Net tells. */
+export type FailSafe = 'hold' | 'black' | 'full' | 'look';
 
 /** A device that answers Art-Net polls, all its pages in one. */
 export interface NodeReport {
@@ -157,11 +164,101 @@ export interface NodeReport {
   readonly longName: string;
   readonly report: string;
   readonly kind: 'node' | 'console' | 'media server' | 'visualiser' | 'other';
-  readonly firmware: number;
+  /** Firmware as two numbers with a dot */
+  readonly firmware: string;
+  readonly oem: number;
+  readonly indicators: 'normal' | 'mute' | 'locate' | 'unknown';
+  /** Its Port-Addresses can be set at its front panel only. */
+  readonly panelOnly: boolean;
+  readonly sacnCapable: boolean;
+  readonly rdmSwitch: boolean;
+  readonly directionSwitch: boolean;
+  /** Null if it does not say that it can do anything of the kind */
+  readonly failSafe: FailSafe | null;
+  readonly dhcp: boolean;
+  /** Mask and gateway from its answer to IpProg; empty if it gave none */
+  readonly mask: string;
+  readonly gateway: string;
+  /** sACN priority of what its inputs send */
+  readonly priority: number;
   readonly ports: readonly NodePortReport[];
   readonly gone: boolean;
   readonly firstSeen: number;
   readonly lastSeen: number;
+}
+
+/** Who announces universes by sACN (E1.31 8, universe discovery). */
+export interface DiscoveryReport {
+  readonly cid: string;
+  readonly name: string;
+  readonly address: string;
+  readonly universes: readonly number[];
+  readonly lastSeen: number;
+}
+
+/** How a push to one machine came out. */
+export interface PushResult {
+  readonly machineId: string;
+  /** A sentence if nothing could be pushed at all; else empty */
+  readonly trouble: string;
+  readonly fields: readonly {
+    readonly what: string;
+    readonly planned: string;
+    readonly seen: string;
+    readonly state: 'done' | 'refused' | 'not supported';
+    /** What to set at the front panel; empty if nothing */
+    readonly panel: string;
+  }[];
+}
+
+/** POST /api/nodes/push */
+export interface PushRequest {
+  readonly machineIds: readonly string[];
+  /** Push these kept settings instead of the plan's. */
+  readonly snapshotId?: string | undefined;
+}
+
+export interface PushReply {
+  readonly results: readonly PushResult[];
+}
+
+/** POST /api/nodes/locate */
+export interface LocateRequest {
+  readonly address: string;
+  readonly on: boolean;
+}
+
+/** One of a stand-in's ports as its front panel shows it. */
+export interface StandInPort {
+  readonly number: number;
+  readonly use: 'out' | 'in' | 'off' | 'fixed';
+  readonly protocol: Protocol;
+  /** Port-Address or sACN universe */
+  readonly wire: number;
+  readonly merge: string;
+  readonly state: string;
+  /** The highest level that leaves it, and how many slots are above 0 */
+  readonly peak: number;
+  readonly lit: number;
+  readonly sources: readonly string[];
+}
+
+/** GET /api/stand-ins: one box of the demo's bench. */
+export interface StandIn {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: 'console' | 'node';
+  readonly model: string;
+  readonly address: string;
+  readonly mask: string;
+  readonly powered: boolean;
+  readonly plugged: boolean;
+  /** Part of its packets that it loses, 0–1, and how long it keeps the others, ms */
+  readonly loses: number;
+  readonly delays: number;
+  readonly locating: boolean;
+  readonly cue: string;
+  readonly ports: readonly StandInPort[];
 }
 
 /** A run of slots that somebody has taken. */
@@ -195,11 +292,14 @@ export interface LiveReport {
   readonly at: number;
   /** Unix time at which the engine began to listen, ms */
   readonly listeningSince: number;
+  /** In use for sACN, and for Art-Net; null while it is gone */
   readonly interface: InterfaceInfo | null;
+  readonly artnetInterface: InterfaceInfo | null;
   /** Something in a sentence that keeps the engine from listening; empty if nothing does. */
   readonly trouble: string;
   readonly universes: readonly UniverseReport[];
   readonly nodes: readonly NodeReport[];
+  readonly discovered: readonly DiscoveryReport[];
   readonly output: OutputReport;
   readonly packetsPerSecond: number;
   /** Packets taken in since start */

@@ -3,20 +3,10 @@
  * People, makers, ship and places are made up; addresses are loopback ones.
  */
 import { footprintOf } from '../fixture';
-import type { FixtureType, Lamp, Machine, PixelRun, Place, ShowRecords, Source, Universe } from '../show';
+import type { FixtureType, Lamp, PixelRun, Place, ShowRecords, Source, Universe } from '../show';
 import { LIBRARY } from '../library';
-
-const PLACES = [
-  'Wheelhouse',
-  'Foredeck',
-  'Car Deck Port',
-  'Car Deck Starboard',
-  'Engine Room',
-  'Passenger Saloon',
-  'Quay',
-  'Funnel',
-] as const;
-type PlaceName = (typeof PLACES)[number];
+import { CORD_DRIVER_ID, MACHINES, STAND_IN_NETWORK, machineModels } from './network';
+import { PLACES, placeId, type PlaceName } from './places';
 
 /** Metres: first corner, extent, height. The bow is at y = 80. */
 const BOXES: Readonly<Record<PlaceName, readonly [x: number, y: number, w: number, l: number, z: number]>> = {
@@ -29,8 +19,6 @@ const BOXES: Readonly<Record<PlaceName, readonly [x: number, y: number, w: numbe
   Quay: [12, 5, 6, 60, 4],
   Funnel: [-2, 24, 4, 4, 18],
 };
-
-const placeId = (name: PlaceName): string => `place-${PLACES.indexOf(name) + 1}`;
 
 interface Batch {
   readonly count: number;
@@ -219,9 +207,11 @@ const UNIVERSE_NAMES = [
   'Funnel',
   'Bridge wings and gangway',
   'Funnel pixels',
+  'Purser’s desk',
 ];
 /** Universes up to this one travel as sACN, those after it as Art-Net. */
 const LAST_SACN = 8;
+const PURSERS_UNIVERSE = 14;
 
 /** Spreads `count` lamps of a batch over its place, row by row. */
 function position(place: PlaceName, index: number, count: number): { x: number; y: number; z: number } {
@@ -266,15 +256,17 @@ function lamps(types: readonly FixtureType[]): Lamp[] {
   });
 }
 
+/** What travels by sACN; the rest is Art-Net, counted from 0: show universe 9 travels as 0.0.8. */
+const isSacn = (number: number): boolean => number <= LAST_SACN || number === PURSERS_UNIVERSE;
+
 const universes = (): Universe[] =>
   UNIVERSE_NAMES.map((name, i): Universe => ({
     id: `universe-${i + 1}`,
     rev: 0,
     number: i + 1,
     name,
-    protocol: i < LAST_SACN ? 'sacn' : 'artnet',
-    // Art-Net counts from 0: show universe 9 travels as 0.0.8.
-    wire: i < LAST_SACN ? i + 1 : i,
+    protocol: isSacn(i + 1) ? 'sacn' : 'artnet',
+    wire: isSacn(i + 1) ? i + 1 : i,
     merge: 'htp',
   }));
 
@@ -299,47 +291,16 @@ const SOURCES: readonly Source[] = [
     priority: 100,
     pennant: { letter: 'P', cut: 'triangle', fill: 'chevrons' },
   },
+  {
+    id: 'source-pursers',
+    rev: 0,
+    name: 'Purser’s desk',
+    address: '127.0.0.34',
+    universes: [14],
+    priority: 100,
+    pennant: { letter: 'D', cut: 'notch', fill: 'dots' },
+  },
 ];
-
-const node = (
-  id: string,
-  name: string,
-  model: string,
-  address: string,
-  place: PlaceName,
-  carried: readonly number[],
-): Machine => ({
-  id: `machine-${id}`,
-  rev: 0,
-  name,
-  model,
-  address,
-  placeId: placeId(place),
-  ports: carried.map((universe, i) => ({
-    number: i + 1,
-    direction: 'out',
-    protocol: universe <= LAST_SACN ? 'sacn' : 'artnet',
-    universe,
-  })),
-  controller: null,
-});
-
-const MACHINES: readonly Machine[] = [
-  node('wheelhouse', 'Wheelhouse node', 'Marram Pair 2', '127.0.0.31', 'Wheelhouse', [1, 12]),
-  node('boiler', 'Boiler node', 'Marram Quad 4', '127.0.0.32', 'Engine Room', [6, 9, 10, 11]),
-  node('car-deck', 'Car deck node', 'Tern Rack 8', '127.0.0.33', 'Car Deck Port', [2, 3, 4, 5, 7, 8]),
-];
-
-const CORD_DRIVER: Machine = {
-  id: 'machine-funnel-cords',
-  rev: 0,
-  name: 'Funnel cord driver',
-  model: 'Marram Driver 4',
-  address: '',
-  placeId: placeId('Funnel'),
-  ports: [],
-  controller: { firstUniverse: 13, universes: 2, outputs: 4, channelsPerOutput: 450 },
-};
 
 /** Cords of pixels round the funnel, all in universe 13. */
 const RUNS: readonly (readonly [name: string, count: number, order: string, output: number, reversed: boolean])[] = [
@@ -367,7 +328,7 @@ const runs = (): PixelRun[] =>
       reversed,
       nulls: i === 0 ? 1 : 0,
       nullsSent: false,
-      machineId: CORD_DRIVER.id,
+      machineId: CORD_DRIVER_ID,
       output,
       placeId: placeId('Funnel'),
       from: { x: x + side, y: y + i * 0.4, z: z + 1 },
@@ -393,6 +354,9 @@ export const nightFerry = (): ShowRecords => ({
   universe: universes(),
   lamp: lamps(TYPES),
   source: SOURCES,
-  machine: [...MACHINES, CORD_DRIVER],
+  network: [STAND_IN_NETWORK],
+  model: machineModels(),
+  machine: MACHINES,
+  snapshot: [],
   run: runs(),
 });

@@ -109,3 +109,4 @@ export function pennantOf(stream: Pick<HeardStream, 'name' | 'address' | 'own'>,
     fill: PENNANT_FILLS[(hash >> 4) % PENNANT_FILLS.length]!,
   };
 }
+export * from './paths';

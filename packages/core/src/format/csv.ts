@@ -18,6 +18,7 @@ import { addressesOf, slotsOf, type Patch } from '../patch';
 import { absoluteEnds, pixelAccount } from '../pixel';
 import type { FixtureType, ShowRecords } from '../show';
 import type { Incoming, IncomingLamp } from './rigImport';
+import { writeTable } from './table';
 
 const MOST_CHARACTERS = 20_000_000;
 const MOST_ROWS = 50_000;
@@ -234,13 +235,6 @@ export function readLampTable(
   return { incoming: { types: types.filter(({ id }) => used.has(id)), lamps, notes: [], file: null }, bad };
 }
 
-/** A cell that a table program would take for a formula is made plain text by an apostrophe. */
-const plain = (cell: string | number): string | number =>
-  typeof cell === 'string' && /^[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell;
-
-const table = (heads: readonly string[], rows: readonly (readonly (string | number)[])[]): string =>
-  Papa.unparse([heads, ...rows.map((row) => row.map(plain))] as (string | number)[][], { newline: '\r\n' }) + '\r\n';
-
 /** Millimetres */
 const DECIMALS = 3;
 
@@ -264,7 +258,7 @@ export function writeLampTable({ lamp, type, place }: ShowRecords): string {
         ...[one.x, one.y, one.z].map((metres) => Number(metres.toFixed(DECIMALS))),
       ];
     });
-  return table(
+  return writeTable(
     ['Number', 'Name', 'Maker', 'Type', 'Mode', 'Address', 'Absolute', 'Place', 'Group', 'X', 'Y', 'Z'],
     rows,
   );
@@ -287,7 +281,7 @@ export function writeChannelTable(patch: Patch): string {
     ),
   );
   rows.sort((a, b) => Number(a[1]) - Number(b[1]));
-  return table(['Address', 'Absolute', 'Number', 'Name', 'Attribute', 'In words', 'Cell', 'Byte'], rows);
+  return writeTable(['Address', 'Absolute', 'Number', 'Name', 'Attribute', 'In words', 'Cell', 'Byte'], rows);
 }
 
 export function writePixelTable({ run, machine }: Pick<ShowRecords, 'run' | 'machine'>): string {
@@ -308,7 +302,7 @@ export function writePixelTable({ run, machine }: Pick<ShowRecords, 'run' | 'mac
     one.run.nulls,
     one.run.reversed ? 'yes' : 'no',
   ]);
-  return table(
+  return writeTable(
     [
       'Number',
       'Name',

@@ -9,13 +9,14 @@ import {
   refuseChanges,
   settleChanges,
   toMaps,
+  upgradeRecord,
   type AnyRecord,
   type Kind,
   type ShowRecords,
 } from '../show';
 
 export const SHOW_FORMAT = 'taxiarch-show';
-export const SHOW_VERSION = 2;
+export const SHOW_VERSION = 3;
 const MOST_CHARACTERS = 200_000_000;
 
 export interface ShowFile {
@@ -46,6 +47,7 @@ const MIGRATIONS: Readonly<Record<number, (records: Loose) => Loose>> = {
     machine: rows(records, 'machine').map((machine) => ({ controller: null, ...machine })),
     run: rows(records, 'run'),
   }),
+  2: (records) => ({ ...records, machine: rows(records, 'machine').map((one) => upgradeRecord('machine', one)) }),
 };
 
 const byId = (a: AnyRecord, b: AnyRecord): number => (a.id < b.id ? -1 : 1);
@@ -126,8 +128,11 @@ const WORDS: Readonly<Record<Kind, string>> = {
   universe: 'universe',
   lamp: 'lamp',
   source: 'source',
+  network: 'address plan',
+  model: 'model',
   machine: 'machine',
   run: 'run',
+  snapshot: 'snapshot',
 };
 
 function nameOf(kind: Kind, record: AnyRecord): string {

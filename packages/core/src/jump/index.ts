@@ -1,12 +1,14 @@
 /** Jump: one box for everything. What a person typed, turned into places to go to, likeliest first. */
 import { formatAddress, readAddress, readShowUniverse } from '../address';
-import type { Lamp, Machine, ShowRecords, Universe } from '../show';
+import { mainAddress } from '../ip';
+import type { Lamp, ShowRecords, Universe } from '../show';
 
 export type JumpTarget =
   | { readonly kind: 'slot'; readonly universe: number; readonly channel: number; readonly label: string }
   | { readonly kind: 'universe'; readonly universe: number; readonly label: string }
   | { readonly kind: 'lamp'; readonly id: string; readonly label: string }
-  | { readonly kind: 'machine'; readonly address: string; readonly label: string };
+  /** `key`: the planned machine's id, or the address of one that is only heard */
+  | { readonly kind: 'machine'; readonly key: string; readonly label: string };
 
 /** A device that was heard, as far as jump needs it. */
 export interface HeardDevice {
@@ -33,11 +35,25 @@ const universeTarget = ({ number, name }: Universe): JumpTarget => ({
   label: name ? `Universe ${number}, ${name}` : `Universe ${number}`,
 });
 
-const machineTarget = ({ address, name }: HeardDevice | Machine): JumpTarget => ({
+interface Findable extends HeardDevice {
+  readonly key: string;
+}
+
+const machineTarget = ({ key, address, name }: Findable): JumpTarget => ({
   kind: 'machine',
-  address,
-  label: name ? `${name}, ${address}` : address,
+  key,
+  label: [name, address].filter((part) => part !== '').join(', '),
 });
+
+/** Planned machines, and those heard at addresses that no plan names. */
+function machinesOf({ machine }: ShowRecords, heard: readonly HeardDevice[]): Findable[] {
+  const planned = machine.map((one) => ({ key: one.id, name: one.name, address: mainAddress(one) }));
+  const known = new Set(planned.map(({ address }) => address));
+  return [
+    ...planned,
+    ...heard.filter(({ address }) => !known.has(address)).map((one) => ({ ...one, key: one.address })),
+  ];
+}
 
 /** Places for `3/47`, `u12`, `101`, `127.0.0.14` or part of a name; empty if nothing fits. */
 export function findJumps(typed: string, show: ShowRecords, heard: readonly HeardDevice[]): JumpTarget[] {
@@ -50,8 +66,6 @@ export function findJumps(typed: string, show: ShowRecords, heard: readonly Hear
     const number = readShowUniverse(query);
     targets.push(...show.universe.filter((one) => number.ok && one.number === number.value).map(universeTarget));
   }
-  const machines = new Map<string, HeardDevice>();
-  for (const machine of [...heard, ...show.machine]) if (machine.address) machines.set(machine.address, machine);
   if (/^\d+$/.test(query)) {
     const exact = show.lamp.filter((lamp) => String(lamp.number) === query);
     const begins = show.lamp
@@ -61,7 +75,7 @@ export function findJumps(typed: string, show: ShowRecords, heard: readonly Hear
       ...[...exact, ...begins].map((lamp) => ({ kind: 'lamp', id: lamp.id, label: lampLabel(lamp) }) as const),
     );
   } else {
-    const named = [...machines.values()].filter((one) => matchesWords(`${one.name} ${one.address}`, query));
+    const named = machinesOf(show, heard).filter((one) => matchesWords(`${one.name} ${one.address}`, query));
     const lamps = show.lamp.filter((lamp) => matchesWords(`${lamp.number} ${lamp.name}`, query));
     targets.push(
       ...named.map(machineTarget),

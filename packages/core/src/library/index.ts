@@ -4,3 +4,4 @@ import { LIGHTS } from './lights';
 import { MACHINES } from './machines';
 
 export const LIBRARY: readonly FixtureType[] = [...LIGHTS, ...MACHINES];
+export * from './boxes';

@@ -1,4 +1,6 @@
 export * from './records';
+export * from './machines';
+export * from './upgrade';
 export * from './edit';
 export * from './schema';
 export * from './integrity';

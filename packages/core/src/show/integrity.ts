@@ -29,10 +29,13 @@ export function refuseChanges(maps: ShowMaps, changes: readonly Change[]): strin
         return `Lamp ${lamp.number} stands in a place that is not in the show.`;
     }
   }
-  if (touched.has('machine') || touched.has('place')) {
-    for (const machine of after.machine.values() as IterableIterator<RecordOf['machine']>)
+  if (touched.has('machine') || touched.has('model') || touched.has('place')) {
+    for (const machine of after.machine.values() as IterableIterator<RecordOf['machine']>) {
       if (machine.placeId !== null && !places.has(machine.placeId))
         return `${machine.name} stands in a place that is not in the show.`;
+      if (machine.modelId !== null && !after.model.has(machine.modelId))
+        return `The model of ${machine.name} cannot be removed or be missing.`;
+    }
   }
   if (touched.has('run') || touched.has('machine') || touched.has('place')) {
     for (const run of after.run.values() as IterableIterator<PixelRun>) {

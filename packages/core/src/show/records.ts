@@ -2,8 +2,9 @@
 import type { Protocol, SlotAddress } from '../address';
 import type { FixtureKind, FixtureMode } from '../fixture';
 import type { MergeMode } from '../merge';
+import type { Machine, Model, Network, Snapshot } from './machines';
 
-interface Row {
+export interface Row {
   readonly id: string;
   /** Number of the edit that last changed this record; 0 before it is stored. */
   readonly rev: number;
@@ -111,37 +112,6 @@ export interface Source extends Row {
   readonly pennant: Pennant;
 }
 
-export interface MachinePort {
-  /** As printed on the box, from 1 */
-  readonly number: number;
-  readonly direction: 'out' | 'in';
-  readonly protocol: Protocol;
-  /** Show universe */
-  readonly universe: number;
-}
-
-/** What a pixel controller takes and drives. */
-export interface ControllerLimits {
-  /** Show universe at which it begins to listen */
-  readonly firstUniverse: number;
-  /** Most universes that it takes */
-  readonly universes: number;
-  readonly outputs: number;
-  /** Most channels that one output drives */
-  readonly channelsPerOutput: number;
-}
-
-/** A planned node or pixel controller. */
-export interface Machine extends Row {
-  readonly name: string;
-  readonly model: string;
-  readonly address: string;
-  readonly placeId: string | null;
-  readonly ports: readonly MachinePort[];
-  /** Null for a machine that drives no pixels. */
-  readonly controller: ControllerLimits | null;
-}
-
 /** Where a run of pixels begins: right after the run before it, at an address, or at its controller's first universe. */
 export type RunStart =
   | { readonly kind: 'after' }
@@ -190,8 +160,11 @@ export interface RecordOf {
   lamp: Lamp;
   universe: Universe;
   source: Source;
+  network: Network;
+  model: Model;
   machine: Machine;
   run: PixelRun;
+  snapshot: Snapshot;
 }
 
 export type Kind = keyof RecordOf;
@@ -205,8 +178,11 @@ export const KINDS = [
   'universe',
   'lamp',
   'source',
+  'network',
+  'model',
   'machine',
   'run',
+  'snapshot',
 ] as const satisfies readonly Kind[];
 
 /** Everything a show holds, as lists; the order within a list means nothing. */
@@ -219,6 +195,9 @@ export const emptyShow = (): ShowRecords => ({
   universe: [],
   lamp: [],
   source: [],
+  network: [],
+  model: [],
   machine: [],
   run: [],
+  snapshot: [],
 });

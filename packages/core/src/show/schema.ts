@@ -1,60 +1,11 @@
 /** What a well-formed record looks like. Every record that enters a show passes here, from wherever it comes. */
-import { array, boolean, lazy, mixed, number, object, string, ValidationError, type AnySchema } from 'yup';
-import { PORT_ADDRESS_LAST, SACN_LAST, SHOW_UNIVERSE_LAST, SLOTS } from '../address';
+import { array, lazy, mixed, number, object, string, ValidationError, type AnySchema } from 'yup';
+import { PORT_ADDRESS_LAST, SACN_LAST, SLOTS } from '../address';
 import { FIXTURE_KINDS } from '../fixture';
+import { flag, ipv4, list, metres, name, oneOf, placeId, protocol, row, showUniverse, text, whole } from './fields';
+import { machine, model, network, snapshot } from './machineSchema';
 import { KINDS, TAGS, PENNANT_CUTS, PENNANT_FILLS, type AnyRecord, type Kind } from './records';
 import type { ProposedChange, ProposedEdit } from './edit';
-
-const whole = (what: string, first: number, last: number) =>
-  number()
-    .strict()
-    .typeError(`${what} must be a whole number.`)
-    .integer(`${what} must be a whole number.`)
-    .min(first, `${what} must be at least ${first}.`)
-    .max(last, `${what} must be at most ${last}.`)
-    .required(`${what} is missing.`);
-
-const text = (what: string, longest: number) =>
-  string().strict().typeError(`${what} must be text.`).max(longest, `${what} may have at most ${longest} characters.`);
-
-const name = (what: string) => text(what, 120).trim().required(`${what} is missing.`);
-
-const metres = (what: string) =>
-  number()
-    .strict()
-    .typeError(`${what} must be a number of metres.`)
-    .min(-10_000, `${what} lies too far away.`)
-    .max(10_000, `${what} lies too far away.`)
-    .required(`${what} is missing.`);
-
-const oneOf = (what: string, words: readonly string[]) =>
-  string()
-    .strict()
-    .oneOf(words, `${what} must be one of: ${words.join(', ')}.`)
-    .required(`${what} is missing.`);
-
-const list = (what: string, of: AnySchema, most: number) =>
-  array()
-    .strict()
-    .typeError(`${what} must be a list.`)
-    .of(of)
-    .max(most, `${what}: at most ${most}.`)
-    .required(`${what} are missing.`);
-
-const row = {
-  id: text('The id', 80).required('The id is missing.'),
-  rev: whole('The revision', 0, Number.MAX_SAFE_INTEGER),
-};
-const protocol = oneOf('The protocol', ['sacn', 'artnet']);
-const showUniverse = whole('The universe', 1, SHOW_UNIVERSE_LAST);
-const placeId = text('The place', 80).nullable().defined('The place is missing.');
-const ipv4 = text('The address', 15).matches(
-  /^$|^((25[0-5]|2[0-4]\d|1?\d?\d)(\.|$)){4}$/,
-  'The address must be four numbers with dots, as in 10.0.0.21.',
-);
-
-const flag = (what: string) =>
-  boolean().strict().typeError(`${what} must be yes or no.`).required(`${what} is missing.`);
 
 /** Name of a kept file: its SHA-256 in hexadecimal. */
 const keptFile = text('The file', 64)
@@ -148,32 +99,9 @@ const SCHEMAS: Readonly<Record<Kind, AnySchema>> = {
       fill: oneOf('The fill', PENNANT_FILLS),
     }).noUnknown(),
   }),
-  machine: object({
-    ...row,
-    name: name('The machine’s name'),
-    model: text('The model', 120).defined(),
-    address: ipv4.defined(),
-    placeId,
-    ports: list(
-      'The ports',
-      object({
-        number: whole('The port', 1, 1024),
-        direction: oneOf('The direction', ['out', 'in']),
-        protocol,
-        universe: showUniverse,
-      }).noUnknown(),
-      1024,
-    ),
-    controller: object({
-      firstUniverse: showUniverse,
-      universes: whole('The universes', 1, 4096),
-      outputs: whole('The outputs', 1, 1024),
-      channelsPerOutput: whole('The channels an output drives', 1, 1_000_000),
-    })
-      .noUnknown()
-      .nullable()
-      .defined('The controller is missing.'),
-  }),
+  network,
+  model,
+  machine,
   run: object({
     ...row,
     number: whole('The run’s number', 1, 999_999),
@@ -199,6 +127,7 @@ const SCHEMAS: Readonly<Record<Kind, AnySchema>> = {
     from: point('The first pixel'),
     to: point('The last pixel'),
   }),
+  snapshot,
 };
 
 /** Most changes that one edit may hold. */

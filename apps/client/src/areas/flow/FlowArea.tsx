@@ -2,61 +2,22 @@
 import { Link, type Href } from 'expo-router';
 import { View } from 'react-native';
 import { formatWire, wireKey } from '@taxiarch/core/address';
-import type { LiveReport, NodeReport, UniverseReport } from '@taxiarch/core/contract';
-import { pennantOf, sendersByUniverse } from '@taxiarch/core/flow';
-import type { Machine, Source, Universe } from '@taxiarch/core/show';
+import type { LiveReport } from '@taxiarch/core/contract';
+import {
+  outletsByUniverse,
+  pathSenders,
+  pennantOf,
+  sendersByUniverse,
+  type PathOutlet,
+  type PathSender,
+} from '@taxiarch/core/flow';
+import type { Universe } from '@taxiarch/core/show';
 import { useLive } from '@/data/live';
+import { useMachines } from '@/data/machines';
 import { useShow } from '@/data/show';
 import { PennantFlag, Screen, Sentence, StateWord, Text, count, useWide } from '@/ui';
 
-interface Sender {
-  readonly name: string;
-  readonly source: Source | undefined;
-  readonly heard: boolean;
-  readonly own: boolean;
-  readonly address: string;
-}
-
-/** Planned senders, then those heard that are not planned. */
-function sendersOf(planned: readonly Source[], report: UniverseReport | undefined): Sender[] {
-  const live = report?.streams.filter((stream) => !stream.lost) ?? [];
-  const is = (source: Source, { name, address }: { name: string; address: string }) =>
-    source.name === name || source.address === address;
-  return [
-    ...planned.map((source) => ({
-      name: source.name,
-      source,
-      own: false,
-      address: source.address,
-      heard: live.some((stream) => !stream.own && is(source, stream)),
-    })),
-    ...live
-      .filter((stream) => stream.own || !planned.some((source) => is(source, stream)))
-      .map(({ name, address, own }) => ({ name: name || address, source: undefined, own, address, heard: true })),
-  ];
-}
-
-interface Outlet {
-  readonly label: string;
-  readonly heard: boolean;
-  readonly planned: boolean;
-}
-
-/** Ports planned for a universe, and those of machines heard that carry it by Art-Net or are fed by it. */
-function outletsOf(universe: Universe, machines: readonly Machine[], nodes: readonly NodeReport[]): Outlet[] {
-  return machines.flatMap((machine) => {
-    const node = nodes.find(({ address, gone }) => address === machine.address && !gone);
-    return machine.ports
-      .filter((port) => port.direction === 'out' && port.universe === universe.number)
-      .map((port) => ({
-        label: `${machine.name}, port ${port.number}`,
-        planned: true,
-        heard: node?.ports[port.number - 1]?.active ?? false,
-      }));
-  });
-}
-
-function Outlets({ outlets }: { outlets: readonly Outlet[] }) {
+function Outlets({ outlets }: { outlets: readonly PathOutlet[] }) {
   if (outlets.length === 0) return <Text kind="small">goes to no planned port</Text>;
   return outlets.map(({ label, heard }) => (
     <Text key={label} kind="small" tone={heard ? 'text' : 'soft'}>
@@ -75,8 +36,8 @@ function Path({
 }: {
   universe: Universe;
   live: LiveReport | undefined;
-  senders: readonly Sender[];
-  outlets: readonly Outlet[];
+  senders: readonly PathSender[];
+  outlets: readonly PathOutlet[];
 }) {
   const wide = useWide();
   const { records } = useShow();
@@ -119,6 +80,7 @@ export function FlowArea() {
   const live = useLive();
   const { records } = useShow();
   const senders = sendersByUniverse(records.source);
+  const outlets = outletsByUniverse(useMachines());
   const universes = [...records.universe].sort((a, b) => a.number - b.number);
   const paths = universes.map((universe) => {
     const report = live?.universes.find(
@@ -126,8 +88,8 @@ export function FlowArea() {
     );
     return {
       universe,
-      senders: sendersOf(senders.get(universe.number) ?? [], report),
-      outlets: outletsOf(universe, records.machine, live?.nodes ?? []),
+      senders: pathSenders(senders.get(universe.number) ?? [], report),
+      outlets: outlets.get(universe.number) ?? [],
     };
   });
   const through = paths.filter(

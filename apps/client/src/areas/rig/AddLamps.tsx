@@ -7,10 +7,9 @@ import { addLamps, type Plan } from '@taxiarch/core/patch';
 import { hasDraft, useDraft } from '@/data/form';
 import { placeFilter, useKept } from '@/data/kept';
 import { useShow } from '@/data/show';
-import { Button, Field, Pick, Screen, Sentence, Text, count } from '@/ui';
+import { Button, Field, Pick, Screen, Sentence, Text, count, PlanPreview } from '@/ui';
 import { PlaceChoice, FIRST_PLACE, readPlace, type PlaceForm } from './PlaceChoice';
-import { PlanPreview } from './PlanPreview';
-import { newId, wholeFrom } from './numbers';
+import { newId, wholeFrom } from '@/data/numbers';
 import { TypeSearch } from './types/TypeSearch';
 import { noteUsed, useTypes } from './types/choose';
 

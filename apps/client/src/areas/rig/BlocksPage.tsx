@@ -8,9 +8,8 @@ import { addBlocks, readStart, type Plan } from '@taxiarch/core/patch';
 import type { Read } from '@taxiarch/core/address';
 import { useDraft } from '@/data/form';
 import { useShow } from '@/data/show';
-import { Button, Field, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
-import { PlanPreview } from './PlanPreview';
-import { newId, wholeFrom } from './numbers';
+import { Button, Field, Pick, Screen, Section, Sentence, Text, count, PlanPreview } from '@/ui';
+import { newId, wholeFrom } from '@/data/numbers';
 import { useTypes } from './types/choose';
 
 interface Line {

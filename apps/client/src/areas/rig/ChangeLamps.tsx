@@ -23,10 +23,9 @@ import {
 import { TAGS, type Tag } from '@taxiarch/core/show';
 import { rigChosen, useChosen, walkChosen } from '@/data/chosen';
 import { useShow, type Show } from '@/data/show';
-import { Button, Check, Empty, Field, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
+import { Button, Check, Empty, Field, Pick, Screen, Section, Sentence, Text, count, PlanPreview } from '@/ui';
 import { FIRST_PLACE, PlaceChoice, readPlace } from './PlaceChoice';
-import { PlanPreview } from './PlanPreview';
-import { newId, wholeFrom } from './numbers';
+import { newId, wholeFrom } from '@/data/numbers';
 
 const ACTS = [
   { value: 'address', label: 'Give new addresses' },

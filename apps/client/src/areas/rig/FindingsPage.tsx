@@ -4,9 +4,8 @@ import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { repairsOf, type PatchFinding } from '@taxiarch/core/patch';
 import { useFindings, useShow } from '@/data/show';
-import { Button, Choice, Screen, Sentence, StateWord, Text, count } from '@/ui';
-import { PlanPreview } from './PlanPreview';
-import { newId } from './numbers';
+import { Button, Choice, Screen, Sentence, StateWord, Text, count, PlanPreview } from '@/ui';
+import { newId } from '@/data/numbers';
 
 /** Findings shown at once. */
 const MOST = 50;

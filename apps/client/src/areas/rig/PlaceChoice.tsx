@@ -3,7 +3,7 @@ import { View } from 'react-native';
 import { readAddress, refuse, type Read } from '@taxiarch/core/address';
 import type { PlaceHow, PlaceRequest } from '@taxiarch/core/patch';
 import { Choice, Field } from '@/ui';
-import { wholeFrom } from './numbers';
+import { wholeFrom } from '@/data/numbers';
 
 export interface PlaceForm {
   readonly how: PlaceHow;

@@ -9,10 +9,9 @@ import { SLOTS, formatRange, readShowUniverse, refuse, type Read } from '@taxiar
 import { Occupancy, closeGaps, lastChannel, lampsOf, moveTo, type Plan, type Span } from '@taxiarch/core/patch';
 import { rigChosen, useChosen } from '@/data/chosen';
 import { useShow } from '@/data/show';
-import { Button, Empty, Pick, Screen, Section, Sentence, Text, count, useColour } from '@/ui';
-import { PlanPreview } from './PlanPreview';
+import { Button, Empty, Pick, Screen, Section, Sentence, Text, count, useColour, PlanPreview } from '@/ui';
 import { UniverseStrip } from './UniverseStrip';
-import { newId } from './numbers';
+import { newId } from '@/data/numbers';
 
 const COLUMNS = 16;
 

@@ -7,7 +7,7 @@ import { Occupancy } from '@taxiarch/core/patch';
 import { useShow } from '@/data/show';
 import { Field, Row, Screen, Sentence, Text } from '@/ui';
 import { UniverseStrip } from './UniverseStrip';
-import { wholeFrom } from './numbers';
+import { wholeFrom } from '@/data/numbers';
 
 export function UniversesPage() {
   const { records, patch } = useShow();

@@ -1,9 +1,10 @@
 /** This show and this computer: who works, the history, how it looks, which interface, how it sends. */
+import { Link, type Href } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { Settings } from '@taxiarch/core/contract';
 import { patch } from '@/data/api';
-import { useInterfaces, useLive, useSettings } from '@/data/live';
+import { useLive, useSettings } from '@/data/live';
 import { makeHot } from '@/data/output';
 import { personName, staysTaken, useKept } from '@/data/kept';
 import { takeBack, useHistory, useShow } from '@/data/show';
@@ -48,39 +49,6 @@ function History({ onTrouble }: { onTrouble: (why: string) => void }) {
           <Text>{sentence}</Text>
           <Text kind="small">
             {author}, {new Date(at).toLocaleString('en-GB')}
-          </Text>
-        </View>
-      ))}
-    </Section>
-  );
-}
-
-function Interfaces({ settings, change }: { settings: Settings; change: (changes: Partial<Settings>) => void }) {
-  const { data } = useInterfaces();
-  const live = useLive();
-  const options = [
-    { value: 'auto', label: 'Automatic', note: 'the first wired one' },
-    ...(data?.interfaces ?? []).map(({ name, address, loopback }) => ({
-      value: address,
-      label: address,
-      note: `${name}${loopback ? ': this computer only, reaches no other machine' : ''}`,
-    })),
-  ];
-  return (
-    <Section title="Network interface of this computer">
-      {live?.trouble ? <Notice state="must fix">{live.trouble}</Notice> : null}
-      {options.map(({ value, label, note }) => (
-        <View key={value} className="flex-row items-center gap-3">
-          <View className="w-44">
-            <Button
-              label={label}
-              look={settings.interface === value ? 'main' : 'plain'}
-              onPress={() => change({ interface: value })}
-            />
-          </View>
-          <Text kind="small" className="flex-1">
-            {note}
-            {live?.interface?.address === value && value !== 'auto' ? ', in use' : ''}
           </Text>
         </View>
       ))}
@@ -180,7 +148,12 @@ export function ShowPage() {
           <Choice label="Theme" options={THEMES} value={theme} onChange={pinTheme} />
         </Section>
         <History onTrouble={setTrouble} />
-        {settings && <Interfaces settings={settings} change={change} />}
+        <Section title="Network interfaces">
+          <Text>Which one Taxiarch uses is chosen under Wire.</Text>
+          <Link href={'/wire/here' as Href}>
+            <Text tone="press">This computer’s interfaces</Text>
+          </Link>
+        </Section>
         {settings && <Sending settings={settings} change={change} />}
       </View>
     </Screen>

@@ -18,7 +18,7 @@ function hrefOf(target: JumpTarget): Href {
     case 'lamp':
       return `/rig/${target.id}` as Href;
     case 'machine':
-      return `/wire?machine=${target.address}` as Href;
+      return `/wire/${target.key}` as Href;
   }
 }
 

@@ -16,7 +16,7 @@ import {
 } from '@taxiarch/core/format';
 import { propose, useShow } from '@/data/show';
 import { Button, Check, Choice, Notice, Pick, Section, Text, count } from '@/ui';
-import { newId } from '../numbers';
+import { newId } from '@/data/numbers';
 import { useTypes } from '../types/choose';
 import { ImportRows } from './ImportRows';
 

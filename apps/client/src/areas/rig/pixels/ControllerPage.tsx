@@ -3,17 +3,16 @@ import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { refuse, type Read } from '@taxiarch/core/address';
+import { addressesOf, mainAddress, withMainAddress } from '@taxiarch/core/ip';
 import { putController, type Plan } from '@taxiarch/core/patch';
-import { checkRecord, type Machine } from '@taxiarch/core/show';
+import { PLAIN_MACHINE, checkRecord, type Machine } from '@taxiarch/core/show';
 import { useDraft } from '@/data/form';
 import { useShow } from '@/data/show';
-import { Empty, Field, Screen, Section, Sentence, Text } from '@/ui';
-import { PlanPreview } from '../PlanPreview';
-import { newId, wholeFrom } from '../numbers';
+import { Empty, Field, Screen, Section, Sentence, Text, PlanPreview } from '@/ui';
+import { newId, wholeFrom } from '@/data/numbers';
 
 interface Form {
   readonly name: string;
-  readonly model: string;
   readonly address: string;
   readonly firstUniverse: string;
   readonly universes: string;
@@ -23,8 +22,7 @@ interface Form {
 
 const formOf = (machine: Machine | undefined): Form => ({
   name: machine?.name ?? '',
-  model: machine?.model ?? '',
-  address: machine?.address ?? '',
+  address: machine ? mainAddress(machine) : '',
   firstUniverse: String(machine?.controller?.firstUniverse ?? 1),
   universes: String(machine?.controller?.universes ?? 4),
   outputs: String(machine?.controller?.outputs ?? 4),
@@ -39,10 +37,11 @@ function planOf(form: Form, base: Machine | undefined, id: string): Read<Plan> {
     outputs: number(form.outputs),
     channelsPerOutput: number(form.channelsPerOutput),
   };
-  const [name, model, address] = [form.name.trim(), form.model.trim(), form.address.trim()];
-  const machine: Machine = base
-    ? { ...base, name, model, address, controller }
-    : { id, rev: 0, name, model, address, placeId: null, ports: [], controller };
+  const address = form.address.trim();
+  const plain: Machine = base ?? { ...PLAIN_MACHINE, id, rev: 0, name: '', kind: 'pixel controller' };
+  const named: Machine = { ...plain, name: form.name.trim(), controller };
+  const prefix = addressesOf(named)[0]?.prefix ?? 8;
+  const machine = address === mainAddress(named) ? named : withMainAddress(named, address, prefix);
   const checked = checkRecord('machine', machine);
   return checked.ok
     ? { ok: true, value: putController(base, { ...machine, controller }) }
@@ -69,10 +68,7 @@ function ControllerEditor({ base }: { base: Machine | undefined }) {
   );
   return (
     <Screen sentence={<Sentence>{base ? base.name : 'A new pixel controller'}.</Sentence>}>
-      <View className="flex-row gap-2">
-        {field('name', 'Name', false)}
-        {field('model', 'Model', false)}
-      </View>
+      <View className="flex-row gap-2">{field('name', 'Name', false)}</View>
       {field('address', 'Network address, empty if not known yet')}
       <View className="flex-row gap-2">
         {field('firstUniverse', 'First universe')}

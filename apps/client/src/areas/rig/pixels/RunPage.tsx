@@ -8,9 +8,8 @@ import type { PixelRun } from '@taxiarch/core/show';
 import { walkChosen } from '@/data/chosen';
 import { hasDraft, useDraft } from '@/data/form';
 import { useShow } from '@/data/show';
-import { Button, Check, Choice, Empty, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
-import { PlanPreview } from '../PlanPreview';
-import { newId } from '../numbers';
+import { Button, Check, Choice, Empty, Field, Pick, Screen, Section, Sentence, Text, PlanPreview } from '@/ui';
+import { newId } from '@/data/numbers';
 import { newRun, readRunForm, runForm, type RunForm } from './runForm';
 
 const STARTS = [

@@ -2,7 +2,7 @@
 import { formatAddress, readAddress, refuse, read, type Read } from '@taxiarch/core/address';
 import type { PixelRun, Point } from '@taxiarch/core/show';
 import { checkRecord } from '@taxiarch/core/show';
-import { metresFrom, wholeFrom } from '../numbers';
+import { metresFrom, wholeFrom } from '@/data/numbers';
 
 export interface RunForm {
   readonly number: string;

@@ -5,9 +5,8 @@ import { refuse, type Read } from '@taxiarch/core/address';
 import type { Plan } from '@taxiarch/core/patch';
 import { arc, grid, line, putAt, type Spot, type View as PlanSide } from '@taxiarch/core/stage';
 import { useShow } from '@/data/show';
-import { Choice, Field } from '@/ui';
-import { PlanPreview } from '../PlanPreview';
-import { metresFrom, wholeFrom } from '../numbers';
+import { Choice, Field, PlanPreview } from '@/ui';
+import { metresFrom, wholeFrom } from '@/data/numbers';
 
 const SHAPES = [
   { value: 'grid', label: 'Grid' },

@@ -4,7 +4,7 @@ import { Pressable, View } from 'react-native';
 import { FIXTURE_KINDS, footprintOf, type FixtureKind } from '@taxiarch/core/fixture';
 import type { FixtureType } from '@taxiarch/core/show';
 import { Field, Pick, Text } from '@/ui';
-import { wholeFrom } from '../numbers';
+import { wholeFrom } from '@/data/numbers';
 import { findTypes, useRecentTypes, useTypes, type TypeFilter } from './choose';
 import { kindWord } from './words';
 

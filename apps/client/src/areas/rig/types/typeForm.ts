@@ -11,7 +11,7 @@ import {
   type FixtureMode,
 } from '@taxiarch/core/fixture';
 import type { FixtureType } from '@taxiarch/core/show';
-import { wholeFrom } from '../numbers';
+import { wholeFrom } from '@/data/numbers';
 
 export interface ChannelForm {
   readonly attribute: string;

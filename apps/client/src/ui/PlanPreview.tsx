@@ -2,9 +2,13 @@
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import type { Read } from '@taxiarch/core/address';
+import { networkConsequences } from '@taxiarch/core/check';
 import { consequences, type Plan } from '@taxiarch/core/patch';
 import { propose, useShow } from '@/data/show';
-import { Button, Notice, StateWord, Text } from '@/ui';
+import { Button } from './Button';
+import { Notice } from './Notice';
+import { StateWord } from './StateWord';
+import { Text } from './Text';
 
 /** Lines shown at once; the rest are counted. */
 const MOST_LINES = 60;
@@ -20,7 +24,10 @@ export function PlanPreview({ plan, act, onDone }: Props) {
   const show = useShow();
   const [trouble, setTrouble] = useState('');
   const [writing, setWriting] = useState(false);
-  const brings = useMemo(() => (plan.ok ? consequences(show, plan.value).brings : []), [plan, show]);
+  const brings = useMemo(
+    () => (plan.ok ? [...consequences(show, plan.value).brings, ...networkConsequences(show.records, plan.value)] : []),
+    [plan, show],
+  );
 
   const write = async ({ sentence, changes }: Plan) => {
     setTrouble('');

@@ -1,1 +1,0 @@
-export { WireArea as default } from '@/areas/wire/WireArea';

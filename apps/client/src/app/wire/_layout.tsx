@@ -1,0 +1,7 @@
+import { Slot, usePathname } from 'expo-router';
+import { MachineList } from '@/areas/wire/MachineList';
+import { Split } from '@/ui';
+
+export default function WireLayout() {
+  return <Split list={<MachineList />} detail={<Slot />} inDetail={usePathname() !== '/wire'} />;
+}

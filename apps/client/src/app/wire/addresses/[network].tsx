@@ -1,0 +1,1 @@
+export { NetworkPage as default } from '@/areas/wire/addresses/NetworkPage';

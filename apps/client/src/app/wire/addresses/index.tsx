@@ -1,0 +1,1 @@
+export { AddressesPage as default } from '@/areas/wire/addresses/AddressesPage';

@@ -1,0 +1,1 @@
+export { EditMachine as default } from '@/areas/wire/machine/EditMachine';

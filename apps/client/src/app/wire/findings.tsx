@@ -1,0 +1,1 @@
+export { WireFindings as default } from '@/areas/wire/WireFindings';

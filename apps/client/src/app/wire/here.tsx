@@ -1,0 +1,1 @@
+export { HerePage as default } from '@/areas/wire/HerePage';

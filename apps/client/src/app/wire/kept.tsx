@@ -1,0 +1,1 @@
+export { KeptPage as default } from '@/areas/wire/KeptPage';

@@ -1,0 +1,1 @@
+export { ModelsPage as default } from '@/areas/wire/models/ModelsPage';

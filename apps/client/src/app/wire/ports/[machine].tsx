@@ -1,0 +1,1 @@
+export { PortsPage as default } from '@/areas/wire/machine/PortsPage';

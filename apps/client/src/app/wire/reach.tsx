@@ -1,0 +1,1 @@
+export { ReachPage as default } from '@/areas/wire/ReachPage';

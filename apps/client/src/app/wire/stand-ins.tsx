@@ -1,0 +1,1 @@
+export { StandInsPage as default } from '@/areas/wire/StandInsPage';

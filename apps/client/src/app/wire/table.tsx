@@ -1,0 +1,1 @@
+export { PortTable as default } from '@/areas/wire/PortTable';

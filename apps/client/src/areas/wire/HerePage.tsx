@@ -1,0 +1,187 @@
+/** This computer: its interfaces as they are now, which one each protocol uses, and what stands against it. */
+import { View } from 'react-native';
+import { inNetwork, ipNumber } from '@taxiarch/core/ip';
+import type { InterfaceInfo, InterfacesReply, Settings } from '@taxiarch/core/contract';
+import type { ShowRecords } from '@taxiarch/core/show';
+import { patch } from '@/data/api';
+import { useInterfaces, useLive, useSettings } from '@/data/live';
+import { useShow } from '@/data/show';
+import { Notice, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
+
+/** What should make a person look twice at the interface in use. */
+function warnings(inUse: InterfaceInfo | null, protocol: string, { machine, network }: ShowRecords): string[] {
+  if (!inUse)
+    return [`No interface is in use for ${protocol}: the one chosen is gone. Taxiarch goes on when it returns.`];
+  const { name, address, medium, up, loopback } = inUse;
+  const number = ipNumber(address)!;
+  const remote = network.some(({ standIn }) => !standIn) || (network.length === 0 && machine.length > 0);
+  return [
+    !up && `${name} is down: no cable, or nothing at its other end.`,
+    medium === 'wireless' &&
+      `${name} is wireless. Packets get lost there, and multicast most of all. Use a cable for the show.`,
+    loopback &&
+      remote &&
+      `${protocol} goes by loopback, which reaches this computer alone; the show has machines elsewhere.`,
+    network.length > 0 &&
+      !network.some((one) => inNetwork(number, ipNumber(one.network)!, one.prefix)) &&
+      `${address} lies in no plan of addresses, so planned machines may not be reached from here.`,
+  ].filter((one) => one !== false);
+}
+
+const MEDIA: Readonly<Record<InterfaceInfo['medium'], string>> = {
+  wired: 'wired',
+  wireless: 'wireless',
+  loopback: 'loopback, this computer only',
+  virtual: 'virtual',
+  unknown: 'of a kind that the system does not tell',
+};
+
+const optionsOf = ({ interfaces }: InterfacesReply) => [
+  { value: 'plan', label: 'Follow the plan of addresses' },
+  { value: 'auto', label: 'The first wired one' },
+  ...interfaces.map(({ name, address, medium }) => ({ value: address, label: `${address}, ${name}, ${medium}` })),
+];
+
+/** A choice that is gone from the list is shown all the same. */
+const withChosen = (options: { value: string; label: string }[], chosen: string) =>
+  options.some(({ value }) => value === chosen) ? options : [...options, { value: chosen, label: `${chosen}, gone` }];
+
+function Chooser({ data, settings }: { data: InterfacesReply; settings: Settings }) {
+  const { mutate } = useSettings();
+  const { mutate: again } = useInterfaces();
+  const change = (changes: Partial<Settings>) =>
+    void patch<Settings>('/api/settings', changes).then((next) => {
+      void mutate(next, { revalidate: false });
+      void again();
+    });
+  const options = optionsOf(data);
+  return (
+    <Section title="Which one is used">
+      <Pick
+        label="For sACN"
+        options={withChosen(options, settings.interface)}
+        value={settings.interface}
+        onChange={(value) => change({ interface: value })}
+      />
+      <Pick
+        label="For Art-Net"
+        options={withChosen([{ value: 'same', label: 'The same as sACN' }, ...options], settings.artnetInterface)}
+        value={settings.artnetInterface}
+        onChange={(value) => change({ artnetInterface: value })}
+      />
+      <Text kind="small">
+        In use: sACN {data.inUse?.address ?? 'none'}, Art-Net {data.artnetInUse?.address ?? 'none'}. A change takes
+        effect at once; a cable pulled and put back needs nothing.
+      </Text>
+    </Section>
+  );
+}
+
+interface Help {
+  readonly system: string;
+  readonly lines: readonly (readonly [string, string])[];
+}
+
+const HELP: readonly Help[] = [
+  {
+    system: 'Windows, in an administrator’s PowerShell',
+    lines: [
+      [
+        'Let Art-Net and sACN in',
+        'New-NetFirewallRule -DisplayName "Taxiarch" -Direction Inbound -Protocol UDP -LocalPort 6454,5568 -Action Allow',
+      ],
+      ['The network counts as private', 'Set-NetConnectionProfile -InterfaceAlias "Ethernet" -NetworkCategory Private'],
+      ['A second address', 'New-NetIPAddress -InterfaceAlias "Ethernet" -IPAddress 2.0.0.10 -PrefixLength 8'],
+    ],
+  },
+  {
+    system: 'macOS, in Terminal',
+    lines: [
+      [
+        'Let Node in',
+        'sudo /usr/libexec/ApplicationFirewall/socketfilterfw --add "$(which node)" --unblockapp "$(which node)"',
+      ],
+      ['A second address', 'sudo ifconfig en0 alias 2.0.0.10 255.0.0.0'],
+      ['Take it away again', 'sudo ifconfig en0 -alias 2.0.0.10'],
+    ],
+  },
+  {
+    system: 'Linux, in a terminal',
+    lines: [
+      ['Let Art-Net and sACN in (ufw)', 'sudo ufw allow 6454/udp && sudo ufw allow 5568/udp'],
+      ['Let them in (firewalld)', 'sudo firewall-cmd --add-port=6454/udp --add-port=5568/udp'],
+      ['A second address', 'sudo ip address add 2.0.0.10/8 dev eth0'],
+      ['More multicast groups a socket', 'sudo sysctl net.ipv4.igmp_max_memberships=1024'],
+    ],
+  },
+];
+
+export function HerePage() {
+  const { data } = useInterfaces();
+  const { data: settings } = useSettings();
+  const live = useLive();
+  const { records, loaded } = useShow();
+  if (!data || !settings || !loaded)
+    return <Screen sentence={<Sentence>Looking at this computer…</Sentence>}>{null}</Screen>;
+  const said = [
+    ...new Set([...warnings(data.inUse, 'sACN', records), ...warnings(data.artnetInUse, 'Art-Net', records)]),
+  ];
+  const both = data.inUse?.address === data.artnetInUse?.address;
+  return (
+    <Screen
+      sentence={
+        <Sentence>
+          {data.inUse
+            ? `Taxiarch listens on ${data.inUse.address}${both ? '' : ` for sACN, on ${data.artnetInUse?.address ?? 'nothing'} for Art-Net`}.`
+            : 'Taxiarch has no interface to listen on.'}
+        </Sentence>
+      }
+    >
+      {live?.trouble ? <Notice state="must fix">{live.trouble}</Notice> : null}
+      {said.map((sentence) => (
+        <Notice key={sentence} state="look at">
+          {sentence}
+        </Notice>
+      ))}
+      <Chooser data={data} settings={settings} />
+      <Section
+        title={`${count(data.interfaces.length, 'address', 'addresses')} of this computer, as the system gives them now`}
+      >
+        {data.interfaces.map(({ name, address, netmask, mac, medium, up }) => (
+          <View key={`${name} ${address}`} className="gap-1 border-b border-line py-2">
+            <View className="flex-row items-center gap-3">
+              <Text kind="strong" className="flex-1">
+                {name}
+              </Text>
+              <Text kind="small" tone={up ? 'fine' : 'warn'}>
+                {up ? '● up' : '○ down'}
+              </Text>
+            </View>
+            <Text kind="mono">
+              {address} / {netmask}
+            </Text>
+            <Text kind="small">
+              {MEDIA[medium]} · <Text kind="monoSmall">{mac}</Text>
+            </Text>
+          </View>
+        ))}
+      </Section>
+      <Section title="Firewalls and second addresses">
+        <Text kind="small">Put your own interface’s name and address in; 2.0.0.10 is an example.</Text>
+        {HELP.map(({ system, lines }) => (
+          <View key={system} className="gap-2">
+            <Text kind="strong">{system}</Text>
+            {lines.map(([what, command]) => (
+              <View key={what} className="gap-1">
+                <Text kind="small">{what}</Text>
+                <Text kind="mono" selectable className="rounded bg-raised p-2">
+                  {command}
+                </Text>
+              </View>
+            ))}
+          </View>
+        ))}
+      </Section>
+    </Screen>
+  );
+}

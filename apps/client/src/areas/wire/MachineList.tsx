@@ -1,0 +1,250 @@
+/** Wire: planned and heard machines in one list, each with the word that says how it stands. */
+import { usePathname, useRouter, type Href } from 'expo-router';
+import Archive from 'lucide-react-native/icons/archive';
+import Boxes from 'lucide-react-native/icons/boxes';
+import FlaskConical from 'lucide-react-native/icons/flask-conical';
+import Monitor from 'lucide-react-native/icons/monitor';
+import Network from 'lucide-react-native/icons/network';
+import RefreshCw from 'lucide-react-native/icons/refresh-cw';
+import Route from 'lucide-react-native/icons/route';
+import TableIcon from 'lucide-react-native/icons/table';
+import { memo, useMemo, useState } from 'react';
+import { FlatList, Pressable, View } from 'react-native';
+import { matchesWords } from '@taxiarch/core/jump';
+import type { MachineEntry, MachineState } from '@taxiarch/core/node';
+import { machinesChosen, useChosen } from '@/data/chosen';
+import { placeFilter, useKept } from '@/data/kept';
+import { useLive } from '@/data/live';
+import { scan, useMachines } from '@/data/machines';
+import { useNetworkFindings, useShow } from '@/data/show';
+import {
+  Button,
+  CheckBox,
+  Chips,
+  Field,
+  Pick,
+  Row,
+  Screen,
+  Sentence,
+  SentenceLink,
+  StateWord,
+  Text,
+  count,
+  type Chip,
+} from '@/ui';
+import { STATES, countStates, notAsPlanned } from './words';
+
+const TOOLS: readonly Chip[] = [
+  { label: 'Addresses', href: '/wire/addresses', icon: Network },
+  { label: 'Reach', href: '/wire/reach', icon: Route },
+  { label: 'All ports', href: '/wire/table', icon: TableIcon },
+  { label: 'Kept settings', href: '/wire/kept', icon: Archive },
+  { label: 'Models', href: '/wire/models', icon: Boxes },
+  { label: 'This computer', href: '/wire/here', icon: Monitor },
+  { label: 'Stand-ins', href: '/wire/stand-ins', icon: FlaskConical },
+];
+
+const ROW_HEIGHT = 64;
+
+const ORDERS = [
+  { value: 'state', label: 'By state' },
+  { value: 'address', label: 'By address' },
+  { value: 'name', label: 'By name' },
+  { value: 'seen', label: 'Last heard' },
+];
+
+function WireSentence({ entries }: { entries: readonly MachineEntry[] }) {
+  const findings = useNetworkFindings();
+  const live = useLive();
+  if (!live) return <Sentence>Listening…</Sentence>;
+  const counts = countStates(entries);
+  const heard = entries.length - counts.stranger - counts.unseen;
+  if (entries.length === 0) return <Sentence>No machine is planned, and none is heard.</Sentence>;
+  const off = notAsPlanned(counts);
+  return (
+    <Sentence>
+      {counts.matched} of {count(heard, 'machine')} matched{off === '' ? '.' : `; ${off}.`}
+      {findings.length > 0 && ' '}
+      {findings.length > 0 && (
+        <SentenceLink href={'/wire/findings' as Href}>{`${count(findings.length, 'finding')}.`}</SentenceLink>
+      )}
+    </Sentence>
+  );
+}
+
+const MachineRow = memo(function MachineRow({
+  entry,
+  here,
+  picking,
+  on,
+}: {
+  entry: MachineEntry;
+  here: boolean;
+  picking: boolean;
+  on: boolean;
+}) {
+  const { key, name, plan, model, heard, state, drift, address } = entry;
+  const what = plan ? plan.kind : (heard?.node?.kind ?? 'sender');
+  const inside = (
+    <>
+      {picking && plan && <CheckBox on={on} />}
+      <View className="flex-1">
+        <Text numberOfLines={1}>{name}</Text>
+        <Text kind="small" numberOfLines={1}>
+          {address !== '' && <Text kind="monoSmall">{address} </Text>}
+          {state === 'drifted' ? drift.map((one) => one.what.toLowerCase()).join(', ') : model ? model.name : what}
+        </Text>
+      </View>
+      <StateWord state={state} />
+    </>
+  );
+  if (picking && plan)
+    return (
+      <Pressable
+        role="checkbox"
+        aria-checked={on}
+        aria-label={name}
+        onPress={() => machinesChosen.toggle(key)}
+        className={`h-16 flex-row items-center gap-3 border-b border-line px-4 ${on ? 'bg-raised' : ''}`}
+      >
+        {inside}
+      </Pressable>
+    );
+  return (
+    <Row href={`/wire/${key}` as Href} label={name} chosen={here}>
+      {inside}
+    </Row>
+  );
+});
+
+function sorted(entries: readonly MachineEntry[], order: string): readonly MachineEntry[] {
+  const copy = [...entries];
+  if (order === 'name') return copy.sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }));
+  if (order === 'seen') return copy.sort((a, b) => (b.heard?.lastSeen ?? 0) - (a.heard?.lastSeen ?? 0));
+  if (order === 'state') return copy.sort((a, b) => STATES.indexOf(a.state) - STATES.indexOf(b.state));
+  return copy;
+}
+
+export function MachineList() {
+  const router = useRouter();
+  const here = usePathname();
+  const entries = useMachines();
+  const { loaded } = useShow();
+  const place = useKept(placeFilter);
+  const chosen = useChosen(machinesChosen);
+  const [query, setQuery] = useState('');
+  const [state, setState] = useState<MachineState | ''>('');
+  const [order, setOrder] = useState('state');
+  const [picking, setPicking] = useState(false);
+  const shown = useMemo(
+    () =>
+      sorted(
+        entries.filter(
+          (entry) =>
+            (state === '' || entry.state === state) &&
+            (place === '' || !entry.plan || entry.plan.placeId === place) &&
+            (query === '' ||
+              matchesWords(
+                `${entry.name} ${entry.address} ${entry.plan?.kind ?? ''} ${entry.model?.maker ?? ''} ${entry.model?.name ?? ''} ${entry.heard?.node?.mac ?? ''} ${entry.state}`,
+                query,
+              )),
+        ),
+        order,
+      ),
+    [entries, state, place, query, order],
+  );
+  const chosenSet = useMemo(() => new Set(chosen), [chosen]);
+  return (
+    <Screen
+      fixed
+      sentence={<WireSentence entries={entries} />}
+      acts={
+        picking ? (
+          <>
+            <Button
+              label="Done"
+              onPress={() => {
+                setPicking(false);
+                machinesChosen.set([]);
+              }}
+            />
+            <Button
+              label="All"
+              onPress={() => machinesChosen.set(shown.flatMap(({ plan }) => (plan ? [plan.id] : [])))}
+            />
+            <Button
+              label={`Settings for ${chosen.length}`}
+              look="main"
+              grow
+              disabled={chosen.length === 0}
+              onPress={() => router.navigate('/wire/kept' as Href)}
+            />
+          </>
+        ) : (
+          <>
+            <Button label="Look again" icon={RefreshCw} iconOnly onPress={() => void scan()} />
+            <Button label="Choose" grow onPress={() => setPicking(true)} />
+            <Button
+              label="Add a machine"
+              look="main"
+              grow
+              onPress={() => router.navigate('/wire/change/new' as Href)}
+            />
+          </>
+        )
+      }
+    >
+      <View className="gap-2 px-4 pb-2">
+        <Chips label="Wire" chips={TOOLS} here={here} />
+        <Field
+          label="Search machines"
+          hideLabel
+          placeholder="Search: name, address, kind, model"
+          value={query}
+          onChange={setQuery}
+        />
+        <View className="flex-row gap-2">
+          <View className="flex-1">
+            <Pick
+              label="Which machines"
+              hideLabel
+              options={[{ value: '', label: 'All states' }, ...STATES.map((value) => ({ value, label: value }))]}
+              value={state}
+              onChange={(value) => setState(value as MachineState | '')}
+            />
+          </View>
+          <View className="flex-1">
+            <Pick label="Order" hideLabel options={ORDERS} value={order} onChange={setOrder} />
+          </View>
+        </View>
+      </View>
+      <FlatList
+        data={shown}
+        keyExtractor={({ key }) => key}
+        initialNumToRender={14}
+        windowSize={5}
+        maxToRenderPerBatch={5}
+        getItemLayout={(_, index) => ({ length: ROW_HEIGHT, offset: ROW_HEIGHT * index, index })}
+        renderItem={({ item }) => (
+          <div style={{ height: ROW_HEIGHT }}>
+            <MachineRow
+              entry={item}
+              here={here === `/wire/${item.key}`}
+              picking={picking}
+              on={chosenSet.has(item.key)}
+            />
+          </div>
+        )}
+        ListEmptyComponent={
+          <Text kind="soft" className="px-4 py-3">
+            {!loaded
+              ? ''
+              : entries.length === 0
+                ? 'Planned machines, and those that are heard, will stand here.'
+                : 'No machine fits.'}
+          </Text>
+        }
+      />
+    </Screen>
+  );
+}

@@ -1,0 +1,95 @@
+/** All ports of the show in one table; in and out as CSV. */
+import { Link, type Href } from 'expo-router';
+import { useMemo, useRef, useState } from 'react';
+import { View } from 'react-native';
+import { formatWire, type Read } from '@taxiarch/core/address';
+import { readPortTable } from '@taxiarch/core/format';
+import { MERGE_WORDS, lossText, wireNumber } from '@taxiarch/core/machine';
+import type { Plan } from '@taxiarch/core/patch';
+import { useShow } from '@/data/show';
+import { Button, Notice, PlanPreview, Screen, Section, Sentence, Text, count, printSheet } from '@/ui';
+
+export function PortTable() {
+  const { records, loaded } = useShow();
+  const input = useRef<HTMLInputElement>(null);
+  const [text, setText] = useState<string>();
+  const read = useMemo(() => (text === undefined ? undefined : readPortTable(text, records)), [text, records]);
+  const plan: Read<Plan> | undefined = read && (read.ok ? read.value.plan : read);
+  const universes = useMemo(() => new Map(records.universe.map((one) => [one.number, one])), [records.universe]);
+  const machines = records.machine.filter(({ ports }) => ports.length > 0);
+  const ports = machines.reduce((sum, one) => sum + one.ports.length, 0);
+  return (
+    <Screen
+      sentence={
+        <Sentence>
+          {!loaded ? 'Reading the show…' : `${count(ports, 'port')} on ${count(machines.length, 'machine')}.`}
+        </Sentence>
+      }
+      acts={
+        <>
+          <Button label="Print" onPress={() => printSheet('ports')} />
+          <Button label="CSV out" grow onPress={() => window.location.assign('/api/export/csv/ports')} />
+          <Button label="CSV in" grow onPress={() => input.current?.click()} />
+        </>
+      }
+    >
+      <input
+        ref={input}
+        type="file"
+        accept=".csv"
+        aria-label="Table of ports"
+        hidden
+        onChange={(event) => void event.target.files?.[0]?.text().then(setText)}
+      />
+      {plan && (
+        <Section title="From the file">
+          {read?.ok &&
+            read.value.bad.map(({ line, why }) => (
+              <Notice key={line} state="must fix">
+                Line {line}: {why}
+              </Notice>
+            ))}
+          <PlanPreview plan={plan} act="Take the table over" onDone={() => setText(undefined)} />
+        </Section>
+      )}
+      <View id="ports" className="gap-4">
+        {machines.map((machine) => (
+          <Section key={machine.id} title={machine.name}>
+            <Link href={`/wire/ports/${machine.id}` as Href}>
+              <Text tone="press">Set its ports</Text>
+            </Link>
+            {machine.ports.map((port) => (
+              <View key={port.number} className="min-h-10 flex-row items-center gap-3 border-b border-line py-1">
+                <Text kind="mono" className="w-6">
+                  {port.number}
+                </Text>
+                <View className="flex-1">
+                  <Text numberOfLines={1}>
+                    {port.use === 'out' || port.use === 'in'
+                      ? `${port.use} · universe ${port.universe}`
+                      : port.use === 'fixed'
+                        ? `fixed at ${port.fixed}`
+                        : 'off'}
+                    {port.label && ` · ${port.label}`}
+                  </Text>
+                  {port.use === 'out' && (
+                    <Text kind="small" numberOfLines={1}>
+                      {port.copyOf === null
+                        ? `${MERGE_WORDS[port.merge]} · signal lost: ${lossText(port.loss)}${port.rdm ? ' · RDM' : ''}`
+                        : `copy of port ${port.copyOf}`}
+                    </Text>
+                  )}
+                </View>
+                {(port.use === 'out' || port.use === 'in') && (
+                  <Text kind="monoSmall">
+                    {formatWire({ protocol: port.protocol, number: wireNumber(port, universes) })}
+                  </Text>
+                )}
+              </View>
+            ))}
+          </Section>
+        ))}
+      </View>
+    </Screen>
+  );
+}

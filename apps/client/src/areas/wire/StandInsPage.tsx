@@ -1,0 +1,219 @@
+/** The demo's bench: each stand-in's front panel, and hands that unplug, switch and turn. */
+import { useState } from 'react';
+import { View } from 'react-native';
+import { formatWire } from '@taxiarch/core/address';
+import type { StandIn, StandInPort } from '@taxiarch/core/contract';
+import { handleStandIn, useStandIns } from '@/data/machines';
+import { wholeFrom } from '@/data/numbers';
+import {
+  Button,
+  Empty,
+  Field,
+  Notice,
+  Pick,
+  Screen,
+  Section,
+  Sentence,
+  Slider,
+  StateWord,
+  Text,
+  count,
+  useWide,
+} from '@/ui';
+
+function PortRow({ port }: { port: StandInPort }) {
+  const { number, use, protocol, wire, state, peak, lit, sources, merge } = port;
+  const says = [state, sources.join(' and '), merge && sources.length > 1 ? merge.toUpperCase() : '']
+    .filter(Boolean)
+    .join(' · ');
+  return (
+    <View className="min-h-10 flex-row items-center gap-2 border-b border-line py-1">
+      <Text kind="mono" className="w-6">
+        {number}
+      </Text>
+      <View className="flex-1">
+        <Text kind="small" tone="text" numberOfLines={1}>
+          {use === 'off' ? 'off' : `${use} · ${formatWire({ protocol, number: wire })}`}
+        </Text>
+        <Text kind="small" numberOfLines={1}>
+          {says}
+        </Text>
+      </View>
+      <View className="w-24 items-end">
+        <View className="h-2 w-full rounded bg-raised">
+          <View className="h-2 rounded bg-fine" style={{ width: `${Math.round((peak / 255) * 100)}%` }} />
+        </View>
+        <Text kind="monoSmall">{lit} lit</Text>
+      </View>
+    </View>
+  );
+}
+
+/** The knobs of a node: what a hand at its front panel could turn. */
+function Knobs({ box, act }: { box: StandIn; act: (change: object) => void }) {
+  const [port, setPort] = useState('1');
+  const [wire, setWire] = useState('');
+  const [mask, setMask] = useState(box.mask);
+  const turn = (change: object) => act({ turn: change });
+  const number = Number(port);
+  return (
+    <Section title="A hand at its front panel">
+      {box.ports.length > 0 && (
+        <>
+          <View className="flex-row items-end gap-2">
+            <View className="flex-1">
+              <Pick
+                label="Port"
+                options={box.ports.map((one) => ({ value: String(one.number), label: `Port ${one.number}` }))}
+                value={port}
+                onChange={setPort}
+              />
+            </View>
+            <View className="flex-1">
+              <Field label="Number on the wire" mono value={wire} onChange={setWire} placeholder="7" />
+            </View>
+            <Button
+              label="Turn"
+              disabled={wholeFrom(wire) === undefined}
+              onPress={() => turn({ port: number, wire: wholeFrom(wire) })}
+            />
+          </View>
+          <View className="flex-row flex-wrap gap-2">
+            {(['out', 'in', 'off'] as const).map((use) => (
+              <Button key={use} label={use} onPress={() => turn({ port: number, settings: { use } })} />
+            ))}
+            {(['htp', 'ltp'] as const).map((merge) => (
+              <Button
+                key={merge}
+                label={merge.toUpperCase()}
+                onPress={() => turn({ port: number, settings: { merge } })}
+              />
+            ))}
+            {(['sacn', 'artnet'] as const).map((protocol) => (
+              <Button
+                key={protocol}
+                label={protocol === 'sacn' ? 'sACN' : 'Art-Net'}
+                onPress={() => turn({ port: number, settings: { protocol } })}
+              />
+            ))}
+          </View>
+          <Pick
+            label="When signal is lost"
+            options={[
+              { value: '', label: 'as it is' },
+              { value: 'hold', label: 'hold for ever' },
+              { value: 'hold-black', label: 'black after 3 s' },
+              { value: 'fade', label: 'fade in 3 s' },
+              { value: 'full', label: 'full' },
+            ]}
+            value=""
+            onChange={(kind) =>
+              kind !== '' &&
+              turn({
+                port: number,
+                settings: { loss: { kind, after: kind === 'hold-black' ? 3 : 0, over: kind === 'fade' ? 3 : 0 } },
+              })
+            }
+          />
+        </>
+      )}
+      <View className="flex-row items-end gap-2">
+        <View className="flex-1">
+          <Field label="Mask that it says" mono value={mask} onChange={setMask} />
+        </View>
+        <Button label="Set the mask" onPress={() => turn({ mask })} />
+      </View>
+    </Section>
+  );
+}
+
+function Box({ box }: { box: StandIn }) {
+  const wide = useWide();
+  const [open, setOpen] = useState(false);
+  const [trouble, setTrouble] = useState('');
+  const { mutate } = useStandIns();
+  const act = (change: object) => {
+    setTrouble('');
+    handleStandIn(box.id, change)
+      .then((next) => mutate(next, { revalidate: false }))
+      .catch((error: Error) => setTrouble(error.message));
+  };
+  const node = box.kind === 'node';
+  return (
+    <View
+      role="region"
+      aria-label={box.name}
+      className={`gap-2 rounded border border-line bg-surface p-3 ${wide ? 'w-[380px]' : ''}`}
+    >
+      <View className="flex-row items-center gap-2">
+        <Text kind="strong" className="flex-1" numberOfLines={1}>
+          {box.name}
+        </Text>
+        {box.locating && <StateWord state="look at" />}
+        <Text kind="small" tone={box.powered && box.plugged ? 'fine' : 'warn'}>
+          {!box.powered ? (node ? '○ off' : '○ stopped') : !box.plugged ? '○ unplugged' : '● on'}
+        </Text>
+      </View>
+      <Text kind="monoSmall">
+        {box.address} / {box.mask}
+      </Text>
+      <Text kind="small">
+        {box.model}
+        {box.cue && ` · cue ${box.cue}`}
+        {box.locating && ' · its lights flash'}
+        {box.loses > 0 && ` · loses ${Math.round(box.loses * 100)} %`}
+        {box.delays > 0 && ` · ${box.delays} ms late`}
+      </Text>
+      {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
+      <View className="flex-row gap-2">
+        <Button
+          label={node ? (box.powered ? 'Power off' : 'Power on') : box.powered ? 'Stop' : 'Start'}
+          grow
+          onPress={() => act({ power: !box.powered })}
+        />
+        {node && (
+          <Button label={box.plugged ? 'Unplug' : 'Plug in'} grow onPress={() => act({ plugged: !box.plugged })} />
+        )}
+        {node && <Button label={open ? 'Close' : 'Open'} onPress={() => setOpen(!open)} />}
+      </View>
+      {open && (
+        <>
+          <Slider
+            label="Loses packets, %"
+            value={Math.round(box.loses * 100)}
+            max={100}
+            onChange={(value) => act({ loses: value / 100 })}
+          />
+          <Slider label="Delays, ms" value={box.delays} max={1000} onChange={(delays) => act({ delays })} />
+          <Knobs box={box} act={act} />
+        </>
+      )}
+      {box.ports.map((port) => (
+        <PortRow key={port.number} port={port} />
+      ))}
+    </View>
+  );
+}
+
+export function StandInsPage() {
+  const { data, error } = useStandIns();
+  if (error && !data) return <Empty>{error.message}</Empty>;
+  const on = data?.filter(({ powered, plugged }) => powered && plugged).length ?? 0;
+  return (
+    <Screen
+      sentence={
+        <Sentence>{data ? `${on} of ${count(data.length, 'stand-in')} on.` : 'Looking at the bench…'}</Sentence>
+      }
+    >
+      <Text kind="small">
+        Simulated boxes on this computer, which speak real Art-Net and sACN. What is done here is done to them, as by a
+        hand at the box: the plan knows nothing of it.
+      </Text>
+      <View className="flex-row flex-wrap gap-4">
+        {(data ?? []).map((box) => (
+          <Box key={box.id} box={box} />
+        ))}
+      </View>
+    </Screen>
+  );
+}

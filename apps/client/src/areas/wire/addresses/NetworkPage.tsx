@@ -1,0 +1,236 @@
+/** One plan of addresses: its subnet, and the ranges in which its machines live. */
+import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useMemo, useState } from 'react';
+import { View } from 'react-native';
+import { refuse, type Read } from '@taxiarch/core/address';
+import { SCHEMES, inNetwork, ipNumber, ipText, maskText, networkOf, rangesByKind, readSubnet } from '@taxiarch/core/ip';
+import { added, changed, removed, type Plan } from '@taxiarch/core/patch';
+import { MACHINE_KINDS, checkRecord, type AddressRange, type MachineKind, type Network } from '@taxiarch/core/show';
+import { useDraft } from '@/data/form';
+import { newId } from '@/data/numbers';
+import { useShow } from '@/data/show';
+import { Button, Check, Empty, Field, Pick, PlanPreview, Screen, Section, Sentence, Text } from '@/ui';
+
+interface Form {
+  readonly name: string;
+  readonly subnet: string;
+  readonly dhcp: boolean;
+  readonly standIn: boolean;
+  readonly ranges: readonly AddressRange[];
+}
+
+const formOf = (network: Network | undefined): Form => ({
+  name: network?.name ?? 'Lighting network',
+  subnet: network ? `${network.network}/${network.prefix}` : '',
+  dhcp: network?.dhcp ?? false,
+  standIn: network?.standIn ?? false,
+  ranges: network?.ranges ?? [],
+});
+
+/** A range that lies outside the subnet, ends before it begins, or runs into the one before. */
+function wrongRange({ network, prefix, ranges }: Network): string | undefined {
+  const base = ipNumber(network)!;
+  const sorted = [...ranges].sort((a, b) => (ipNumber(a.first) ?? 0) - (ipNumber(b.first) ?? 0));
+  for (const [i, { label, first, last }] of sorted.entries()) {
+    const [from, to] = [ipNumber(first), ipNumber(last)];
+    const name = label || first;
+    if (from === undefined || to === undefined) return `The range ${name} needs two addresses.`;
+    if (to < from) return `The range ${name} ends before it begins.`;
+    if (!inNetwork(from, base, prefix) || !inNetwork(to, base, prefix))
+      return `The range ${name} lies outside ${network}/${prefix}.`;
+    const before = sorted[i - 1];
+    if (before && ipNumber(before.last)! >= from)
+      return `The ranges ${before.label || before.first} and ${name} overlap.`;
+  }
+  return undefined;
+}
+
+function planOf(form: Form, base: Network | undefined, id: string): Read<Plan> {
+  const subnet = readSubnet(form.subnet);
+  if (!subnet.ok) return subnet;
+  const { address, prefix } = subnet.value;
+  const network: Network = {
+    id: base?.id ?? id,
+    rev: base?.rev ?? 0,
+    name: form.name.trim(),
+    network: ipText(networkOf(address, prefix)),
+    prefix,
+    dhcp: form.dhcp,
+    standIn: form.standIn,
+    ranges: form.ranges,
+  };
+  const checked = checkRecord('network', network);
+  if (!checked.ok) return refuse(checked.faults[0]!.why);
+  const wrong = wrongRange(network);
+  if (wrong !== undefined) return refuse(wrong);
+  return {
+    ok: true,
+    value: {
+      sentence: `${base ? 'Changed' : 'Made'} the plan of addresses ${network.name}`,
+      changes: [base ? changed('network', base, network) : added('network', network)],
+      lines: [
+        {
+          subject: network.name,
+          before: base ? `${base.network}/${base.prefix}` : '',
+          after: `${network.network} / ${maskText(prefix)}`,
+        },
+        ...network.ranges.map(({ label, first, last }) => ({
+          subject: label,
+          before: '',
+          after: `${first} – ${last}`,
+        })),
+      ],
+    },
+  };
+}
+
+export function NetworkPage() {
+  const { network: id = '' } = useLocalSearchParams<{ network: string }>();
+  const { records, loaded } = useShow();
+  const network = records.network.find((one) => one.id === id);
+  if (id === 'new' || network) return <Editor key={id} base={network} />;
+  return loaded ? <Empty>This plan of addresses is not in the show any more.</Empty> : null;
+}
+
+const ANY = '';
+
+function Editor({ base }: { base: Network | undefined }) {
+  const router = useRouter();
+  const { records } = useShow();
+  const [id] = useState(newId);
+  const [form, setForm, clear] = useDraft<Form>(`network ${base?.id ?? 'new'}`, formOf(base));
+  const [removing, setRemoving] = useState(false);
+  const plan = useMemo(() => planOf(form, base, id), [form, base, id]);
+  const set = (next: Partial<Form>) => setForm({ ...form, ...next });
+  const subnet = readSubnet(form.subnet);
+  const put = (at: number, next: Partial<AddressRange>) =>
+    set({ ranges: form.ranges.map((old, i) => (i === at ? { ...old, ...next } : old)) });
+  const back = () => {
+    clear();
+    router.navigate('/wire/addresses' as Href);
+  };
+  return (
+    <Screen sentence={<Sentence>{base ? base.name : 'A new plan of addresses.'}</Sentence>}>
+      {!base && (
+        <Section title="Begin with">
+          <View className="flex-row flex-wrap gap-2">
+            {SCHEMES.map(({ name, about, network, prefix }) => (
+              <View key={network} className="w-[168px] gap-1">
+                <Button
+                  label={`${network}/${prefix}`}
+                  look={form.subnet === `${network}/${prefix}` ? 'main' : 'plain'}
+                  onPress={() => set({ subnet: `${network}/${prefix}`, name, ranges: rangesByKind(network, prefix) })}
+                />
+                <Text kind="small">{about}</Text>
+              </View>
+            ))}
+          </View>
+        </Section>
+      )}
+      <Field label="Name" value={form.name} onChange={(name) => set({ name })} />
+      <Field
+        label="Subnet"
+        mono
+        placeholder="10.0.0.0/8"
+        value={form.subnet}
+        onChange={(text) => set({ subnet: text })}
+        fault={form.subnet === '' || subnet.ok ? undefined : subnet.why}
+      />
+      {subnet.ok && <Text kind="small">Mask {maskText(subnet.value.prefix)}.</Text>}
+      <Check
+        label="A machine of the show hands out addresses (DHCP)"
+        on={form.dhcp}
+        onChange={(dhcp) => set({ dhcp })}
+      />
+      <Check
+        label="Loopback for stand-ins: each address is a machine"
+        on={form.standIn}
+        onChange={(standIn) => set({ standIn })}
+      />
+      <Section title="Ranges, by kind or by place">
+        <Text kind="small">A machine gets the first range that fits it; the main console has the lowest address.</Text>
+        {form.ranges.map((range, i) => (
+          <View key={i} className="gap-2 border-b border-line pb-3">
+            <View className="flex-row gap-2">
+              <View className="flex-1">
+                <Field label="Label" value={range.label} onChange={(label) => put(i, { label })} />
+              </View>
+              <View className="flex-1">
+                <Pick
+                  label="Kind"
+                  options={[
+                    { value: ANY, label: 'any kind' },
+                    ...(range.kinds.length > 1
+                      ? [{ value: range.kinds.join('+'), label: range.kinds.join(', ') }]
+                      : []),
+                    ...MACHINE_KINDS.map((value) => ({ value, label: value })),
+                  ]}
+                  value={range.kinds.join('+')}
+                  onChange={(value) => put(i, { kinds: value === ANY ? [] : (value.split('+') as MachineKind[]) })}
+                />
+              </View>
+            </View>
+            <View className="flex-row items-end gap-2">
+              <View className="flex-1">
+                <Field label="First" mono value={range.first} onChange={(first) => put(i, { first })} />
+              </View>
+              <View className="flex-1">
+                <Field label="Last" mono value={range.last} onChange={(last) => put(i, { last })} />
+              </View>
+              <Button label="Take away" onPress={() => set({ ranges: form.ranges.filter((_, j) => j !== i) })} />
+            </View>
+            <Pick
+              label="Place"
+              options={[
+                { value: ANY, label: 'any place' },
+                ...records.place.map(({ id: value, name }) => ({ value, label: name })),
+              ]}
+              value={range.placeId ?? ANY}
+              onChange={(value) => put(i, { placeId: value || null })}
+            />
+          </View>
+        ))}
+        <View className="flex-row gap-2">
+          <Button
+            label="One more range"
+            grow
+            onPress={() =>
+              set({ ranges: [...form.ranges, { label: '', kinds: [], placeId: null, first: '', last: '' }] })
+            }
+          />
+          <Button
+            label="Ranges by kind"
+            grow
+            disabled={!subnet.ok}
+            onPress={() =>
+              subnet.ok &&
+              set({
+                ranges: rangesByKind(ipText(networkOf(subnet.value.address, subnet.value.prefix)), subnet.value.prefix),
+              })
+            }
+          />
+        </View>
+      </Section>
+      <Section title="Preview">
+        <PlanPreview plan={plan} act={base ? 'Change the plan' : 'Make the plan'} onDone={back} />
+      </Section>
+      {base &&
+        (removing ? (
+          <PlanPreview
+            plan={{
+              ok: true,
+              value: {
+                sentence: `Took away the plan of addresses ${base.name}`,
+                changes: [removed('network', base)],
+                lines: [{ subject: base.name, before: `${base.network}/${base.prefix}`, after: '' }],
+              },
+            }}
+            act="Take it away"
+            onDone={back}
+          />
+        ) : (
+          <Button label="Take this plan away" onPress={() => setRemoving(true)} />
+        ))}
+    </Screen>
+  );
+}

@@ -1,0 +1,306 @@
+/** One machine: planned beside seen, with the acts that bring the two together. */
+import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import Lightbulb from 'lucide-react-native/icons/lightbulb';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { adopt, bringOnSteps, matchByHand, takeTruth, type HeardMachine, type MachineEntry } from '@taxiarch/core/node';
+import { keepSnapshot, snapshotOf } from '@taxiarch/core/machine';
+import { changed, type Plan } from '@taxiarch/core/patch';
+import type { Machine, MachinePort, Universe } from '@taxiarch/core/show';
+import { useLive } from '@/data/live';
+import { locate, useMachines } from '@/data/machines';
+import { newId } from '@/data/numbers';
+import { makeHot } from '@/data/output';
+import { propose, useNetworkFindings, useShow } from '@/data/show';
+import {
+  Button,
+  Check,
+  Empty,
+  Notice,
+  Pick,
+  PlanPreview,
+  Screen,
+  Section,
+  Sentence,
+  StateWord,
+  Text,
+  count,
+  spell,
+} from '@/ui';
+import { PortPicture } from './PortPicture';
+import { PushButton, PushOutcome, usePush } from './PushPanel';
+
+function sentenceOf({ name, state, drift, heard }: MachineEntry): string {
+  switch (state) {
+    case 'matched':
+      return `${name} is as planned.`;
+    case 'drifted':
+      return `${name}: ${count(drift.length, 'setting')} ${drift.length === 1 ? 'differs' : 'differ'} from the plan.`;
+    case 'missing':
+      return heard ? `${name} does not answer any more.` : `${name} does not answer.`;
+    case 'stranger':
+      return `${name} is in no plan.`;
+    case 'unseen':
+      return `${name} speaks no network protocol, so it cannot be heard.`;
+  }
+}
+
+function Facts({ entry, now }: { entry: MachineEntry; now: number }) {
+  const { plan, model, heard, by } = entry;
+  const node = heard?.node;
+  const facts: (readonly [string, string])[] = [
+    ['Address', entry.address || 'none yet'],
+    ['Hardware address', node?.mac ?? plan?.interfaces[0]?.mac ?? ''],
+    ['Mask, as it says', node?.mask ?? ''],
+    ['Kind', [plan?.kind ?? node?.kind, model && `${model.maker} ${model.name}`].filter(Boolean).join(', ')],
+    ['Firmware', node?.firmware ?? (plan?.firmware ? `${plan.firmware} expected` : '')],
+    ['Says', node?.longName ?? ''],
+    ['Reports', node?.report ?? ''],
+    ['Sends', heard && heard.sends.length > 0 ? count(heard.sends.length, 'universe') : ''],
+    ['Heard', heard ? `${spell(now - heard.lastSeen)} ago, first ${spell(now - heard.firstSeen)} ago` : 'never'],
+    ['Known by', by ? `its ${by}` : ''],
+    ['Serial number', plan?.serial ?? ''],
+    ['Notes', plan?.notes ?? ''],
+  ];
+  return (
+    <View>
+      {facts
+        .filter(([, value]) => value !== '')
+        .map(([label, value]) => (
+          <View key={label} className="min-h-7 flex-row gap-3">
+            <Text kind="small" className="w-32">
+              {label}
+            </Text>
+            <Text kind={/^[0-9a-f.:]+$/.test(value) ? 'mono' : 'body'} className="flex-1">
+              {value}
+            </Text>
+          </View>
+        ))}
+    </View>
+  );
+}
+
+/** Planned beside seen; what differs and nothing else. */
+function DriftTable({ entry }: { entry: MachineEntry }) {
+  return (
+    <View role="table" aria-label="What differs">
+      <View className="flex-row gap-2 border-b border-line pb-1">
+        <Text kind="small" className="flex-1">
+          Setting
+        </Text>
+        <Text kind="small" className="w-28">
+          Planned
+        </Text>
+        <Text kind="small" className="w-28">
+          On the wire
+        </Text>
+      </View>
+      {entry.drift.map(({ field, what, planned, seen }) => (
+        <View key={field} role="row" className="min-h-10 flex-row items-center gap-2 border-b border-line py-1">
+          <Text className="flex-1">{what}</Text>
+          <Text kind="monoSmall" className="w-28">
+            {planned}
+          </Text>
+          <Text kind="monoSmall" tone="warn" className="w-28">
+            {seen}
+          </Text>
+        </View>
+      ))}
+    </View>
+  );
+}
+
+function BringOn({ entry }: { entry: MachineEntry & { plan: Machine } }) {
+  const { plan } = entry;
+  const steps = bringOnSteps(entry);
+  const done = steps.filter((step) => step.done).length;
+  const tick = (id: string, title: string, on: boolean) => {
+    const ticks = on ? [...plan.ticks, id] : plan.ticks.filter((one) => one !== id);
+    return propose(`${plan.name}: ${title.toLowerCase()} ${on ? 'ticked off' : 'open again'}`, [
+      changed('machine', plan, { ...plan, ticks }),
+    ]);
+  };
+  return (
+    <Section title={`Bringing it on: ${done} of ${steps.length} steps`}>
+      {steps.map(({ id, title, how, seen, done: fine }) =>
+        seen === undefined ? (
+          <View key={id}>
+            <Check label={`${title}, by eye`} on={fine} onChange={(on) => void tick(id, title, on)} />
+            {!fine && <Text kind="small">{how}</Text>}
+          </View>
+        ) : (
+          <View key={id} className="min-h-12 justify-center">
+            <View className="flex-row items-center gap-3">
+              <Text className="flex-1">{title}</Text>
+              <StateWord state={fine ? 'done' : 'look at'} />
+            </View>
+            {!fine && <Text kind="small">{how}</Text>}
+          </View>
+        ),
+      )}
+    </Section>
+  );
+}
+
+/** A stranger: taken into the plan, or said to be a machine that is planned already. */
+function Stranger({ heard }: { heard: HeardMachine }) {
+  const router = useRouter();
+  const { records } = useShow();
+  const [id] = useState(newId);
+  const missing = useMachines().flatMap(({ state, plan }) => (state === 'missing' && plan ? [plan] : []));
+  const [which, setWhich] = useState('');
+  const planned = missing.find((one) => one.id === which);
+  const plan: Plan = planned ? matchByHand(planned, heard) : adopt(records, heard, id);
+  return (
+    <Section title="Take it into the plan">
+      {missing.length > 0 && (
+        <Pick
+          label="It is"
+          options={[
+            { value: '', label: 'A new machine' },
+            ...missing.map(({ id: value, name }) => ({ value, label: name })),
+          ]}
+          value={which}
+          onChange={setWhich}
+        />
+      )}
+      <PlanPreview
+        key={which}
+        plan={{ ok: true, value: plan }}
+        act={planned ? `It is ${planned.name}` : 'Adopt'}
+        onDone={() => router.replace(`/wire/${planned?.id ?? id}` as Href)}
+      />
+    </Section>
+  );
+}
+
+export function MachinePage() {
+  const { machine: key = '' } = useLocalSearchParams<{ machine: string }>();
+  const { loaded } = useShow();
+  const entries = useMachines();
+  const entry = entries.find((one) => one.key === key) ?? entries.find((one) => one.address === key);
+  if (!entry) return loaded ? <Empty>This machine is neither planned nor heard any more.</Empty> : null;
+  return <Details key={entry.key} entry={entry} />;
+}
+
+function Details({ entry }: { entry: MachineEntry }) {
+  const router = useRouter();
+  const { records } = useShow();
+  const findings = useNetworkFindings();
+  const live = useLive();
+  const push = usePush();
+  const [taking, setTaking] = useState(false);
+  const [trouble, setTrouble] = useState('');
+  const { plan, heard, state, drift } = entry;
+  const node = heard && !heard.gone ? heard.node : undefined;
+  const universes: ReadonlyMap<number, Universe> = new Map(records.universe.map((one) => [one.number, one]));
+  const off = new Set(
+    drift.flatMap(({ field }) => (/^port (\d+)/.exec(field) ? [Number(/^port (\d+)/.exec(field)![1])] : [])),
+  );
+  const own = findings.filter(({ subjects }) => plan && subjects.includes(plan.id));
+  const ports: readonly MachinePort[] = plan?.ports ?? [];
+
+  const attempt = (act: () => Promise<unknown>) => {
+    setTrouble('');
+    act().catch((error: Error) => setTrouble(error.message));
+  };
+  const show = () =>
+    attempt(async () => {
+      if (!live?.output.hot) await makeHot(true);
+      await locate(node!.address, node!.indicators !== 'locate');
+    });
+  const keep = () =>
+    attempt(() => {
+      const at = new Date();
+      const name = `${plan!.name}, ${at.toLocaleString('en-GB', { dateStyle: 'short', timeStyle: 'short' })}`;
+      const { sentence, changes } = keepSnapshot(snapshotOf(plan!, newId(), name, at.toISOString()));
+      return propose(sentence, changes);
+    });
+
+  return (
+    <Screen
+      sentence={
+        <View className="flex-row items-start gap-3">
+          <View className="flex-1">
+            <Sentence>{sentenceOf(entry)}</Sentence>
+          </View>
+          <StateWord state={state} />
+        </View>
+      }
+      acts={
+        plan && (
+          <>
+            {node && state === 'drifted' ? (
+              <>
+                <Button label="Take over" onPress={() => setTaking(true)} />
+                <PushButton push={push} machineIds={[plan.id]} label="Push to node" />
+              </>
+            ) : (
+              <>
+                {node && (
+                  <Button
+                    label={node.indicators === 'locate' ? 'Stop showing itself' : 'Show itself'}
+                    icon={Lightbulb}
+                    onPress={show}
+                  />
+                )}
+                <Button label="Change" grow onPress={() => router.navigate(`/wire/change/${plan.id}` as Href)} />
+              </>
+            )}
+          </>
+        )
+      }
+    >
+      {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
+      {plan?.locked && <Notice state="look at">It is locked: nothing is pushed to it until it is unlocked.</Notice>}
+      <PushOutcome push={push} />
+      {drift.length > 0 && <DriftTable entry={entry} />}
+      {taking && plan && heard && drift.length > 0 && (
+        <Section title="Take the wire’s settings into the plan">
+          <PlanPreview
+            plan={{ ok: true, value: takeTruth(records, plan, heard, drift) }}
+            act="Take over"
+            onDone={() => setTaking(false)}
+          />
+        </Section>
+      )}
+      {state === 'stranger' && heard && <Stranger heard={heard} />}
+      {ports.length > 0 && (
+        <Section title="Ports">
+          <PortPicture ports={ports} seen={node?.ports} universes={universes} off={off} />
+          <View className="flex-row gap-2">
+            <Button label="Set ports" grow onPress={() => router.navigate(`/wire/ports/${plan!.id}` as Href)} />
+            <Button label="Keep as snapshot" grow onPress={keep} />
+          </View>
+        </Section>
+      )}
+      {own.length > 0 && (
+        <Section title="Findings">
+          {own.map(({ sentence, weight }) => (
+            <View key={sentence} className="gap-1">
+              <StateWord state={weight} />
+              <Text>{sentence}</Text>
+            </View>
+          ))}
+          <Button label="Mend" onPress={() => router.navigate('/wire/findings' as Href)} />
+        </Section>
+      )}
+      <Section title="Machine">
+        <Facts entry={entry} now={live?.at ?? 0} />
+        {plan && state === 'drifted' && (
+          <View className="flex-row gap-2">
+            {node && (
+              <Button
+                label={node.indicators === 'locate' ? 'Stop showing itself' : 'Show itself'}
+                icon={Lightbulb}
+                onPress={show}
+              />
+            )}
+            <Button label="Change" grow onPress={() => router.navigate(`/wire/change/${plan.id}` as Href)} />
+          </View>
+        )}
+      </Section>
+      {plan && <BringOn entry={{ ...entry, plan }} />}
+    </Screen>
+  );
+}

@@ -1,0 +1,94 @@
+/** Pushing to nodes: what was sent, field by field how it came out, and what is left to set by hand. */
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { PushResult } from '@taxiarch/core/contract';
+import { useLive } from '@/data/live';
+import { pushToNodes } from '@/data/machines';
+import { makeHot } from '@/data/output';
+import { useShow } from '@/data/show';
+import { Button, Notice, Section, StateWord, Text } from '@/ui';
+
+/** State of a push, for a screen that shows its button and its outcome apart. */
+export function usePush() {
+  const [results, setResults] = useState<readonly PushResult[]>([]);
+  const [trouble, setTrouble] = useState('');
+  const [busy, setBusy] = useState(false);
+  const hot = useLive()?.output.hot ?? false;
+  const push = async (machineIds: readonly string[], snapshotId?: string) => {
+    setBusy(true);
+    setTrouble('');
+    setResults([]);
+    try {
+      if (!hot) await makeHot(true);
+      setResults((await pushToNodes(machineIds, snapshotId)).results);
+    } catch (error) {
+      setTrouble((error as Error).message);
+    }
+    setBusy(false);
+  };
+  return { results, trouble, busy, hot, push };
+}
+
+export type Push = ReturnType<typeof usePush>;
+
+export function PushButton({ push, machineIds, label }: { push: Push; machineIds: readonly string[]; label: string }) {
+  const word = push.busy
+    ? 'Pushing…'
+    : push.hot
+      ? label
+      : `Make hot and ${label.charAt(0).toLowerCase()}${label.slice(1)}`;
+  return (
+    <Button
+      label={word}
+      look={push.hot ? 'main' : 'hot'}
+      grow
+      disabled={push.busy || machineIds.length === 0}
+      onPress={() => void push.push(machineIds)}
+    />
+  );
+}
+
+function Outcome({ result, name }: { result: PushResult; name: string }) {
+  if (result.trouble !== '') return <Notice state="must fix">{result.trouble}</Notice>;
+  if (result.fields.length === 0)
+    return (
+      <View className="gap-1">
+        <StateWord state="done" />
+        <Text>{name} was as planned already; nothing was sent.</Text>
+      </View>
+    );
+  return (
+    <View className="gap-1">
+      <Text kind="strong">{name}</Text>
+      {result.fields.map(({ what, planned, seen, state, panel }) => (
+        <View key={what} className="gap-1 border-b border-line py-2">
+          <View className="flex-row items-center gap-2">
+            <Text className="flex-1">{what}</Text>
+            <StateWord state={state} />
+          </View>
+          <Text kind="monoSmall">
+            {state === 'done' ? `${seen} → ${planned}` : `${planned} planned, ${seen} there`}
+          </Text>
+          {state !== 'done' && panel !== '' && <Text>{panel}</Text>}
+        </View>
+      ))}
+    </View>
+  );
+}
+
+export function PushOutcome({ push: { results, trouble } }: { push: Push }) {
+  const { records } = useShow();
+  if (trouble !== '') return <Notice state="must fix">{trouble}</Notice>;
+  if (results.length === 0) return null;
+  return (
+    <Section title="What the push did">
+      {results.map((result) => (
+        <Outcome
+          key={result.machineId}
+          result={result}
+          name={records.machine.find(({ id }) => id === result.machineId)?.name ?? 'A machine'}
+        />
+      ))}
+    </Section>
+  );
+}

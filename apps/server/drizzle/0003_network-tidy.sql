@@ -1,0 +1,2 @@
+ALTER TABLE "machine" DROP COLUMN "model";--> statement-breakpoint
+ALTER TABLE "machine" DROP COLUMN "address";

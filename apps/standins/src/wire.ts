@@ -1,0 +1,75 @@
+/** A box's sockets on one loopback address, with a cable that can be pulled or go bad. */
+import type { Socket } from 'node:dgram';
+import { multicastGroup } from '@taxiarch/core/address';
+import { BROADCAST, join, open, type Ports } from './network';
+
+export interface Cable {
+  plugged: boolean;
+  /** Part of the packets that are lost, 0–1 */
+  loses: number;
+  /** Milliseconds for which the others are kept */
+  delays: number;
+}
+
+export type Receive = (bytes: Uint8Array, from: string) => void;
+
+export class Wire {
+  readonly cable: Cable = { plugged: true, loses: 0, delays: 0 };
+  private sockets: Socket[] = [];
+  private artnet: Socket | undefined;
+  private groups: Socket | undefined;
+  private joined = new Set<string>();
+
+  constructor(
+    private readonly udp: Ports,
+    private readonly onArtNet: Receive,
+    private readonly onSacn: Receive,
+  ) {}
+
+  private through(act: () => void): void {
+    const { plugged, loses, delays } = this.cable;
+    if (!plugged || Math.random() < loses) return;
+    if (delays > 0) setTimeout(act, delays);
+    else act();
+  }
+
+  async open(address: string): Promise<void> {
+    const artnet: Receive = (bytes, from) => {
+      if (from !== address) this.through(() => this.onArtNet(bytes, from));
+    };
+    const sacn: Receive = (bytes, from) => this.through(() => this.onSacn(bytes, from));
+    this.artnet = await open(address, this.udp.artnet, artnet);
+    this.groups = await open('0.0.0.0', this.udp.sacn, sacn);
+    this.sockets = [
+      this.artnet,
+      this.groups,
+      await open(BROADCAST, this.udp.artnet, artnet),
+      await open(address, this.udp.sacn, sacn),
+    ];
+    const groups = [...this.joined];
+    this.joined = new Set();
+    await this.join(groups);
+  }
+
+  /** Takes part in the groups of sACN universes. */
+  async join(groups: readonly string[]): Promise<void> {
+    const fresh = groups.filter((group) => !this.joined.has(group));
+    fresh.forEach((group) => this.joined.add(group));
+    if (this.groups && fresh.length > 0) this.sockets.push(...(await join(this.groups, fresh)));
+  }
+
+  close(): void {
+    this.sockets.forEach((socket) => socket.close());
+    this.sockets = [];
+    this.artnet = undefined;
+    this.groups = undefined;
+  }
+
+  sendArtNet(bytes: Uint8Array, to: string): void {
+    this.through(() => this.artnet?.send(bytes, this.udp.artnet, to));
+  }
+
+  sendSacn(bytes: Uint8Array, universe: number): void {
+    this.through(() => this.artnet?.send(bytes, this.udp.sacn, multicastGroup(universe)));
+  }
+}

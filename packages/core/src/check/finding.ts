@@ -1,0 +1,67 @@
+/** What a check finds: data that says what is wrong, with what evidence, and how it could be mended. */
+import { addressesOf, type EffectiveAddress } from '../ip';
+import type { Plan } from '../patch';
+import type { Machine, Model, Network, ShowRecords, Source } from '../show';
+
+export type Weight = 'must fix' | 'look at';
+
+export interface Finding {
+  /** Name of the check that found it */
+  readonly rule: string;
+  readonly weight: Weight;
+  /** Ids of the records that it is about */
+  readonly subjects: readonly string[];
+  readonly sentence: string;
+  /** What was compared, line by line; may be empty */
+  readonly evidence: readonly string[];
+}
+
+export interface Repair {
+  readonly label: string;
+  readonly plan: Plan;
+}
+
+/** A machine with what the checks ask of it again and again. */
+export interface KnownMachine {
+  readonly machine: Machine;
+  readonly model: Model | undefined;
+  readonly addresses: readonly EffectiveAddress[];
+}
+
+/** The network as the checks see it; made once for all of them. */
+export interface NetworkView {
+  readonly records: ShowRecords;
+  readonly machines: readonly KnownMachine[];
+  readonly byId: ReadonlyMap<string, KnownMachine>;
+  readonly byName: ReadonlyMap<string, KnownMachine>;
+  readonly byAddress: ReadonlyMap<string, KnownMachine>;
+  readonly networks: readonly Network[];
+}
+
+/** One check: what it finds, and how that could be mended. */
+export interface Check {
+  readonly rule: string;
+  find(view: NetworkView): Iterable<Finding>;
+  repairs(view: NetworkView, finding: Finding): Repair[];
+}
+
+export function viewOf(records: ShowRecords): NetworkView {
+  const models = new Map(records.model.map((one) => [one.id, one]));
+  const machines = records.machine.map((machine) => ({
+    machine,
+    model: machine.modelId === null ? undefined : models.get(machine.modelId),
+    addresses: addressesOf(machine),
+  }));
+  return {
+    records,
+    machines,
+    byId: new Map(machines.map((one) => [one.machine.id, one])),
+    byName: new Map(machines.map((one) => [one.machine.name, one])),
+    byAddress: new Map(machines.flatMap((one) => one.addresses.map(({ text }) => [text, one] as const))),
+    networks: records.network,
+  };
+}
+
+/** The machine that a planned sender is: the one of its name, or the one at its address. */
+export const machineOfSource = ({ name, address }: Source, view: NetworkView): KnownMachine | undefined =>
+  view.byName.get(name) ?? view.byAddress.get(address);

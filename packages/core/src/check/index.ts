@@ -1,0 +1,47 @@
+/** Checks of the network, each in a file of its own; a new one is a file and a line here. */
+import { capability } from './capability';
+import { dhcp } from './dhcp';
+import { viewOf, type Check, type Finding, type Repair } from './finding';
+import { loopback } from './loopback';
+import { masks } from './masks';
+import { outsidePlans } from './outsidePlans';
+import { pages } from './pages';
+import { reach } from './reach';
+import { reserved } from './reserved';
+import { sameAddress } from './sameAddress';
+import { twoInOneSubnet } from './twoInOneSubnet';
+import { recordsAfter, type Plan } from '../patch';
+import type { Kind, ShowRecords } from '../show';
+
+export * from './finding';
+
+export const NETWORK_CHECKS: readonly Check[] = [
+  sameAddress,
+  masks,
+  reserved,
+  loopback,
+  reach,
+  twoInOneSubnet,
+  outsidePlans,
+  dhcp,
+  capability,
+  pages,
+];
+
+/** Everything found wrong with the network's plan, in time linear in machines and their ports. */
+export function networkFindings(records: ShowRecords): Finding[] {
+  const view = viewOf(records);
+  return NETWORK_CHECKS.flatMap((check) => [...check.find(view)]);
+}
+
+export function networkRepairs(records: ShowRecords, finding: Finding): Repair[] {
+  return NETWORK_CHECKS.find(({ rule }) => rule === finding.rule)?.repairs(viewOf(records), finding) ?? [];
+}
+
+/** Findings that a plan would bring to the network. */
+export function networkConsequences(records: ShowRecords, { changes }: Plan): Finding[] {
+  const kinds = new Set(changes.map(({ kind }) => kind));
+  if (!['machine', 'model', 'network', 'source', 'universe'].some((kind) => kinds.has(kind as Kind))) return [];
+  const now = new Set(networkFindings(records).map(({ sentence }) => sentence));
+  return networkFindings(recordsAfter(records, changes)).filter(({ sentence }) => !now.has(sentence));
+}

@@ -1,0 +1,180 @@
+/** Tables of the network: addresses out, and the ports of all machines out and in (RFC 4180). */
+import Papa from 'papaparse';
+import { protocolName, read, refuse, type Read } from '../address';
+import { addressSheet } from '../ip';
+import { plainPort, portDifferences } from '../machine';
+import { changed, countOf, type Plan, type PlanLine } from '../patch';
+import {
+  LOSS_KINDS,
+  PORT_MERGES,
+  PORT_USES,
+  START_UPS,
+  checkRecord,
+  type Machine,
+  type MachinePort,
+  type ShowRecords,
+} from '../show';
+import { writeTable } from './table';
+
+export const writeAddressTable = (records: ShowRecords): string =>
+  writeTable(
+    ['Machine', 'Kind', 'Model', 'Place', 'Interface', 'Hardware address', 'Address', 'Mask', 'Comes by'],
+    addressSheet(records).map(({ name, kind, model, place, iface, mac, address, mask, way }) => [
+      name,
+      kind,
+      model,
+      place,
+      iface,
+      mac,
+      address,
+      mask,
+      way,
+    ]),
+  );
+
+const HEADS = [
+  'Machine',
+  'Port',
+  'Use',
+  'Protocol',
+  'Universe',
+  'Label',
+  'Fixed',
+  'Rate',
+  'RDM',
+  'Copy of',
+  'Merge',
+  'Signal lost',
+  'After s',
+  'Over s',
+  'Start',
+  'Priority',
+] as const;
+type Head = (typeof HEADS)[number];
+
+export const writePortTable = ({ machine }: Pick<ShowRecords, 'machine'>): string =>
+  writeTable(
+    HEADS,
+    [...machine]
+      .sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }))
+      .flatMap(({ name, ports }) =>
+        ports.map((port) => [
+          name,
+          port.number,
+          port.use,
+          protocolName(port.protocol),
+          port.universe,
+          port.label,
+          port.fixed,
+          port.rate,
+          port.rdm ? 'on' : 'off',
+          port.copyOf ?? '',
+          port.merge,
+          port.loss.kind,
+          port.loss.after,
+          port.loss.over,
+          port.start,
+          port.priority,
+        ]),
+      ),
+  );
+
+export interface PortTableRead {
+  readonly plan: Read<Plan>;
+  /** Lines that were left out, counted from 1 with the headings */
+  readonly bad: readonly { readonly line: number; readonly why: string }[];
+}
+
+/** One row onto the port that is there; empty cells and absent columns leave it as it is. */
+function portFrom(cell: (head: Head) => string, there: MachinePort): Read<MachinePort> {
+  const word = <T extends string>(head: Head, of: readonly T[], now: T): Read<T> => {
+    const text = cell(head).toLowerCase();
+    if (text === '') return read(now);
+    const found = of.find((one) => one === text);
+    return found ? read(found) : refuse(`${head} “${cell(head)}” is none of ${of.join(', ')}.`);
+  };
+  const number = (head: Head, now: number): Read<number> => {
+    const text = cell(head).replace(',', '.');
+    if (text === '') return read(now);
+    return Number.isFinite(Number(text)) ? read(Number(text)) : refuse(`${head} “${cell(head)}” is no number.`);
+  };
+  const protocol = cell('Protocol')
+    .toLowerCase()
+    .replace(/[^a-z]/g, '');
+  if (protocol !== '' && protocol !== 'sacn' && protocol !== 'artnet')
+    return refuse(`Protocol “${cell('Protocol')}” is neither sACN nor Art-Net.`);
+  const parts = {
+    use: word('Use', PORT_USES, there.use),
+    universe: number('Universe', there.universe),
+    fixed: number('Fixed', there.fixed),
+    rate: number('Rate', there.rate),
+    merge: word('Merge', PORT_MERGES, there.merge),
+    kind: word('Signal lost', LOSS_KINDS, there.loss.kind),
+    after: number('After s', there.loss.after),
+    over: number('Over s', there.loss.over),
+    start: word('Start', START_UPS, there.start),
+    priority: number('Priority', there.priority),
+    rdm: word('RDM', ['on', 'off'], there.rdm ? 'on' : 'off'),
+  };
+  for (const part of Object.values(parts)) if (!part.ok) return part;
+  const value = <T>(part: Read<T>): T => (part as { value: T }).value;
+  const copy = cell('Copy of');
+  return read({
+    ...there,
+    use: value(parts.use),
+    protocol: protocol === '' ? there.protocol : protocol,
+    universe: value(parts.universe),
+    label: cell('Label') || there.label,
+    fixed: value(parts.fixed),
+    rate: value(parts.rate),
+    rdm: value(parts.rdm) === 'on',
+    copyOf: copy === '' ? there.copyOf : Number(copy) || null,
+    merge: value(parts.merge),
+    loss: { kind: value(parts.kind), after: value(parts.after), over: value(parts.over) },
+    start: value(parts.start),
+    priority: value(parts.priority),
+  });
+}
+
+const MOST_CHARACTERS = 20_000_000;
+
+/** A table of ports as a plan; lines that make no sense are left out and told. */
+export function readPortTable(text: string, { machine }: Pick<ShowRecords, 'machine'>): Read<PortTableRead> {
+  if (text.length > MOST_CHARACTERS) return refuse('The table is larger than 20 MB, the most that is read.');
+  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, '').trim(), { skipEmptyLines: true });
+  const [heads, ...rows] = data;
+  const columns = new Map(heads?.map((head, i) => [head.trim().toLowerCase(), i]));
+  for (const needed of ['Machine', 'Port'] as const)
+    if (!columns.has(needed.toLowerCase())) return refuse(`The table has no column “${needed}”.`);
+  const named = new Map(machine.map((one) => [one.name.toLowerCase(), one]));
+  const next = new Map<Machine, Map<number, MachinePort>>();
+  const bad: { line: number; why: string }[] = [];
+  rows.forEach((row, i) => {
+    const cell = (head: Head) => (row[columns.get(head.toLowerCase()) ?? -1] ?? '').trim().replace(/^'(?=[=+\-@])/, '');
+    const its = named.get(cell('Machine').toLowerCase());
+    const number = Number(cell('Port'));
+    if (!its) return bad.push({ line: i + 2, why: `No machine of the show is called “${cell('Machine')}”.` });
+    if (!Number.isInteger(number) || number < 1) return bad.push({ line: i + 2, why: `“${cell('Port')}” is no port.` });
+    const ports = next.get(its) ?? new Map(its.ports.map((port) => [port.number, port]));
+    next.set(its, ports);
+    const port = portFrom(cell, ports.get(number) ?? plainPort(number, 1));
+    if (!port.ok) return bad.push({ line: i + 2, why: port.why });
+    const checked = checkRecord('machine', { ...its, ports: [port.value] });
+    if (!checked.ok) return bad.push({ line: i + 2, why: checked.faults[0]!.why });
+    return ports.set(number, port.value);
+  });
+  const changes: Plan['changes'][number][] = [];
+  const lines: PlanLine[] = [];
+  for (const [its, byNumber] of next) {
+    const ports = [...byNumber.values()].sort((a, b) => a.number - b.number);
+    const differs = portDifferences(its.name, its.ports, ports);
+    if (differs.length === 0) continue;
+    lines.push(...differs);
+    changes.push(changed('machine', its, { ...its, ports }));
+  }
+  const plan: Read<Plan> =
+    changes.length === 0
+      ? refuse('Nothing would change.')
+      : read({ sentence: `Took over a table of ports for ${countOf(changes.length, 'machine')}`, changes, lines });
+  return read({ plan, bad });
+}

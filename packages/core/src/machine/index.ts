@@ -1,0 +1,3 @@
+/** Machines' ports and settings. */
+export * from './ports';
+export * from './keeping';

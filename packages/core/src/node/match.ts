@@ -1,0 +1,165 @@
+/** Planned and heard machines in one list, each with the word that says how it stands. */
+import type { LiveReport, NodeReport, UniverseReport } from '../contract';
+import { addressesOf, mainAddress } from '../ip';
+import type { Machine, Model, ShowRecords } from '../show';
+import { driftOf, type Drift } from './drift';
+
+/** A machine that was heard: it answers polls, or sends, or both. */
+export interface HeardMachine {
+  readonly address: string;
+  readonly name: string;
+  readonly node: NodeReport | undefined;
+  /** Wire keys of the universes that it sends now */
+  readonly sends: readonly number[];
+  /** sACN universes that it announces */
+  readonly announces: number;
+  readonly gone: boolean;
+  /** Unix time, ms */
+  readonly firstSeen: number;
+  readonly lastSeen: number;
+}
+
+export type MachineState = 'matched' | 'drifted' | 'missing' | 'stranger' | 'unseen';
+
+export interface MachineEntry {
+  /** The plan's id, or the address of a stranger */
+  readonly key: string;
+  readonly name: string;
+  readonly address: string;
+  readonly plan: Machine | undefined;
+  readonly model: Model | undefined;
+  readonly heard: HeardMachine | undefined;
+  /** How the two were brought together */
+  readonly by: 'hardware address' | 'name and address' | 'address' | 'name' | undefined;
+  /** `unseen`: a machine that speaks no network protocol, so nobody can hear it. */
+  readonly state: MachineState;
+  readonly drift: readonly Drift[];
+}
+
+type Heard = Pick<LiveReport, 'nodes' | 'discovered' | 'universes'>;
+
+/** Everybody on the network, by address; what this computer sends itself is left out. */
+export function heardMachines({ nodes, discovered, universes }: Heard): HeardMachine[] {
+  const heard = new Map<string, { -readonly [K in keyof HeardMachine]: HeardMachine[K] } & { sends: number[] }>();
+  const at = (address: string, name: string, firstSeen: number, lastSeen: number, gone: boolean) => {
+    let one = heard.get(address);
+    if (!one) {
+      one = { address, name, node: undefined, sends: [], announces: 0, gone, firstSeen, lastSeen };
+      heard.set(address, one);
+    }
+    one.firstSeen = Math.min(one.firstSeen, firstSeen);
+    one.lastSeen = Math.max(one.lastSeen, lastSeen);
+    one.gone &&= gone;
+    one.name ||= name;
+    return one;
+  };
+  for (const node of nodes) at(node.address, node.shortName, node.firstSeen, node.lastSeen, node.gone).node = node;
+  const stream = ({ key, streams }: UniverseReport) => {
+    for (const { own, lost, address, name, firstSeen, lastSeen } of streams) {
+      if (own || lost) continue;
+      at(address, name, firstSeen, lastSeen, false).sends.push(key);
+    }
+  };
+  universes.forEach(stream);
+  for (const { address, name, universes: announced, lastSeen } of discovered)
+    if (heard.has(address)) at(address, name, lastSeen, lastSeen, false).announces = announced.length;
+  return [...heard.values()];
+}
+
+/** Machines that speak no network protocol: nobody will ever hear them. */
+const SILENT_KINDS: ReadonlySet<string> = new Set(['DMX desk', 'USB adapter', 'switch']);
+
+const numerically = (a: string, b: string): number => a.localeCompare(b, 'en', { numeric: true });
+
+/**
+ * Brings plan and wire together: first by hardware address, then by name and address, then by
+ * address, then by a name that only one has. In time linear in both.
+ */
+export function matchMachines(
+  records: Pick<ShowRecords, 'machine' | 'model' | 'universe'>,
+  heard: readonly HeardMachine[],
+): MachineEntry[] {
+  const models = new Map(records.model.map((one) => [one.id, one]));
+  const universes = new Map(records.universe.map((one) => [one.number, one]));
+  const free = new Set(heard);
+  const found = new Map<Machine, { heard: HeardMachine; by: NonNullable<MachineEntry['by']> }>();
+  const pass = (
+    by: NonNullable<MachineEntry['by']>,
+    heardKey: (one: HeardMachine) => string,
+    keys: (machine: Machine) => string[],
+  ) => {
+    const byKey = new Map<string, HeardMachine | null>();
+    for (const one of free) {
+      const key = heardKey(one);
+      if (key !== '') byKey.set(key, byKey.has(key) ? null : one);
+    }
+    for (const machine of records.machine) {
+      if (found.has(machine)) continue;
+      for (const key of keys(machine)) {
+        const one = byKey.get(key);
+        if (!one || !free.has(one)) continue;
+        found.set(machine, { heard: one, by });
+        free.delete(one);
+        break;
+      }
+    }
+  };
+  const nameAndAddress = (name: string, address: string) => `${name}\n${address}`;
+  const known = new Map(records.machine.map((one) => [one, addressesOf(one).map(({ text }) => text)]));
+  pass(
+    'hardware address',
+    ({ node }) => node?.mac ?? '',
+    ({ interfaces }) => interfaces.map(({ mac }) => mac).filter((mac) => mac !== ''),
+  );
+  pass(
+    'name and address',
+    ({ name, address }) => nameAndAddress(name, address),
+    (machine) => known.get(machine)!.map((address) => nameAndAddress(machine.name, address)),
+  );
+  // A machine whose hardware address is planned is nobody else's, whatever the address.
+  const unmarked = (machine: Machine) => machine.interfaces.every(({ mac }) => mac === '');
+  pass(
+    'address',
+    ({ address }) => address,
+    (machine) => (unmarked(machine) ? known.get(machine)! : []),
+  );
+  pass(
+    'name',
+    ({ name }) => name,
+    (machine) => (unmarked(machine) ? [machine.name] : []),
+  );
+
+  const planned = records.machine.map((plan): MachineEntry => {
+    const match = found.get(plan);
+    const model = plan.modelId === null ? undefined : models.get(plan.modelId);
+    const present = match && !match.heard.gone;
+    const drift = present ? driftOf(plan, model, universes, match.heard) : [];
+    return {
+      key: plan.id,
+      name: plan.name,
+      address: mainAddress(plan) || (match?.heard.address ?? ''),
+      plan,
+      model,
+      heard: match?.heard,
+      by: match?.by,
+      state: present ? (drift.length > 0 ? 'drifted' : 'matched') : SILENT_KINDS.has(plan.kind) ? 'unseen' : 'missing',
+      drift,
+    };
+  });
+  const strangers = [...free]
+    .filter(({ gone }) => !gone)
+    .map((one): MachineEntry => ({
+      key: one.address,
+      name: one.name || one.address,
+      address: one.address,
+      plan: undefined,
+      model: undefined,
+      heard: one,
+      by: undefined,
+      state: 'stranger',
+      drift: [],
+    }));
+  return [...planned, ...strangers].sort(
+    (a, b) => numerically(a.address || '~', b.address || '~') || numerically(a.name, b.name),
+  );
+}

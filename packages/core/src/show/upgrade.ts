@@ -1,0 +1,37 @@
+/** Records as older versions wrote them, brought to the form of today; edits of the history hold them too. */
+import { PLAIN_MACHINE, PLAIN_PORT } from './machines';
+import type { AnyRecord, Kind } from './records';
+import type { Edit } from './edit';
+
+type Loose = Record<string, unknown>;
+
+/** Machines once had one address, a model in words, and ports that were `out` or `in` and no more. */
+function upgradeMachine(old: Loose): Loose {
+  if (old['interfaces'] !== undefined) return old;
+  const { model = '', address = '', ports = [], controller = null, ...rest } = old;
+  return {
+    ...PLAIN_MACHINE,
+    kind: controller === null ? 'node' : 'pixel controller',
+    notes: model,
+    controller,
+    interfaces: [{ name: '', mac: '', addresses: address === '' ? [] : [{ way: 'fixed', address, prefix: 8 }] }],
+    ports: (ports as Loose[]).map(({ direction, ...port }) => ({ ...PLAIN_PORT, use: direction, ...port })),
+    ...rest,
+  };
+}
+
+/** A record of any version as it is written today; what is of today already comes back as it is. */
+export const upgradeRecord = (kind: Kind, record: unknown): AnyRecord =>
+  (kind === 'machine' ? upgradeMachine(record as Loose) : record) as AnyRecord;
+
+export const upgradeEdit = (edit: Edit): Edit => {
+  const upgrade = (kind: Kind, record: AnyRecord | null) => (record === null ? null : upgradeRecord(kind, record));
+  return {
+    ...edit,
+    changes: edit.changes.map((change) => ({
+      ...change,
+      before: upgrade(change.kind, change.before),
+      after: upgrade(change.kind, change.after),
+    })),
+  };
+};
