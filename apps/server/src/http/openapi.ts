@@ -1,5 +1,6 @@
 /** The API described in OpenAPI 3.1: every endpoint that there is. */
-import { named, schemas, text } from './openapiSchemas';
+import { list, named, text } from './openapiParts';
+import { schemas } from './openapiSchemas';
 
 const json = (schema: object) => ({ 'application/json': { schema } });
 const answer = (description: string, schema: object) => ({ description, content: json(schema) });
@@ -117,9 +118,14 @@ export const openApi = {
     },
     '/api/export/csv/{table}': {
       get: {
-        summary: 'A table of lamps, channels or pixels.',
+        summary: 'A table of lamps, channels, pixels, addresses or ports.',
         parameters: [
-          { name: 'table', in: 'path', required: true, schema: { ...text, enum: ['lamps', 'channels', 'pixels'] } },
+          {
+            name: 'table',
+            in: 'path',
+            required: true,
+            schema: { ...text, enum: ['lamps', 'channels', 'pixels', 'addresses', 'ports'] },
+          },
         ],
         responses: { '200': file('text/csv'), '404': problem('No such table.') },
       },
@@ -131,6 +137,57 @@ export const openApi = {
       get: {
         summary: 'What is on the wire now.',
         responses: { '200': answer('The last report.', named('Live')), ...SHORTLY },
+      },
+    },
+    '/api/nodes/push': {
+      post: {
+        summary: 'Set nodes as planned, or as a snapshot was, and read them back.',
+        requestBody: body(named('Push')),
+        responses: {
+          '200': answer('How each came out, field by field.', named('Pushed')),
+          ...BAD,
+          '404': problem('The snapshot is not in the show.'),
+          '409': problem('Taxiarch is safe.'),
+        },
+      },
+    },
+    '/api/nodes/locate': {
+      post: {
+        summary: 'Make a node’s lights flash, or stop that.',
+        requestBody: body(named('Locate')),
+        responses: {
+          '200': answer('The node as it says it is now.', named('Node')),
+          ...BAD,
+          '404': problem('No node answers there.'),
+          '409': problem('Taxiarch is safe, or the node did not answer.'),
+        },
+      },
+    },
+    '/api/nodes/scan': {
+      post: {
+        summary: 'Ask for nodes at once.',
+        responses: { '200': answer('Asked.', { type: 'object', properties: { asked: { type: 'boolean' } } }) },
+      },
+    },
+    '/api/stand-ins': {
+      get: {
+        summary: 'The stand-ins of the demo show.',
+        responses: {
+          '200': answer('How each stands.', list(named('StandIn'))),
+          '404': problem('There are none.'),
+          '503': problem('They do not answer.'),
+        },
+      },
+    },
+    '/api/stand-ins/handle': {
+      post: {
+        summary: 'Do something to a stand-in: power, cable, trouble, or a turn at its front panel.',
+        requestBody: body({ type: 'object' }),
+        responses: {
+          '200': answer('How each stands now.', list(named('StandIn'))),
+          ...BAD,
+          '404': problem('There are none.'),
+        },
       },
     },
     '/api/interfaces': {

@@ -1,29 +1,12 @@
 /** The shapes of what the API takes and gives, as OpenAPI 3.1 wants them. The types are those of `packages/core/src/contract`. */
 import { FIXTURE_KINDS } from '@taxiarch/core/fixture';
 import { KINDS, TAGS } from '@taxiarch/core/show';
+import { machineSchemas, nodeSchemas } from './openapiMachines';
+import { list, map, named, nullable, number, oneOf, protocol, record, row, text, whole, yesNo } from './openapiParts';
 
-export const text = { type: 'string' } as const;
-const whole = { type: 'integer' } as const;
-const number = { type: 'number' } as const;
-const yesNo = { type: 'boolean' } as const;
-const list = (items: object) => ({ type: 'array', items });
-const map = (values: object) => ({ type: 'object', additionalProperties: values });
-export const named = (name: string) => ({ $ref: `#/components/schemas/${name}` });
-const oneOf = (...words: string[]) => ({ type: 'string', enum: words });
-const nullable = (schema: { type: string }) => ({ ...schema, type: [schema.type, 'null'] });
-
-/** All properties required but those whose name ends in a question mark. */
-function record(properties: Record<string, object>, description?: string) {
-  const entries = Object.entries(properties).map(([name, schema]) => [name.replace('?', ''), schema] as const);
-  const required = Object.keys(properties).filter((name) => !name.endsWith('?'));
-  return { type: 'object', ...(description && { description }), properties: Object.fromEntries(entries), required };
-}
-
-const protocol = oneOf('sacn', 'artnet');
 const keptFile = nullable({ ...text, description: 'SHA-256 of a kept file, in hexadecimal.' } as { type: string });
 const address = record({ universe: whole, channel: whole });
 const point = record({ x: number, y: number, z: number });
-const row = { id: text, rev: { ...whole, description: 'Number of the edit that last changed this record.' } };
 
 export const schemas = {
   Problem: record(
@@ -96,20 +79,7 @@ export const schemas = {
     priority: whole,
     pennant: record({ letter: text, cut: text, fill: text }),
   }),
-  Machine: record({
-    ...row,
-    name: text,
-    model: text,
-    address: text,
-    placeId: nullable(text),
-    controller: {
-      oneOf: [
-        record({ firstUniverse: whole, universes: whole, outputs: whole, channelsPerOutput: whole }),
-        { type: 'null' },
-      ],
-    },
-    ports: list(record({ number: whole, direction: oneOf('out', 'in'), protocol, universe: whole })),
-  }),
+  ...machineSchemas,
   PixelRun: record({
     ...row,
     number: whole,
@@ -157,7 +127,10 @@ export const schemas = {
       universe: list(named('Universe')),
       lamp: list(named('Lamp')),
       source: list(named('Source')),
+      network: list(named('Network')),
+      model: list(named('Model')),
       machine: list(named('Machine')),
+      snapshot: list(named('Snapshot')),
       run: list(named('PixelRun')),
     }),
   }),
@@ -193,17 +166,28 @@ export const schemas = {
   History: record({ edits: list(named('EditHead')), undo: nullable(whole), redo: nullable(whole) }),
   Author: record({ author: text }),
   Settings: record({
-    interface: { ...text, description: '“auto”, or an address of this computer.' },
+    interface: { ...text, description: 'For sACN: “auto”, “plan”, or an address of this computer.' },
+    artnetInterface: { ...text, description: 'The same for Art-Net, or “same”.' },
     outputRate: { ...number, minimum: 1, maximum: 44 },
     outputPriority: { ...whole, minimum: 1, maximum: 200 },
     artnetBroadcast: yesNo,
     poll: yesNo,
     artnetTimeout: { ...whole, description: 'Milliseconds.', minimum: 1000, maximum: 60000 },
   }),
-  Interface: record({ name: text, address: text, netmask: text, mac: text, loopback: yesNo }),
+  Interface: record({
+    name: text,
+    address: text,
+    netmask: text,
+    mac: text,
+    loopback: yesNo,
+    medium: oneOf('wired', 'wireless', 'loopback', 'virtual', 'unknown'),
+    up: yesNo,
+  }),
   Interfaces: record({
     interfaces: list(named('Interface')),
     chosen: text,
+    artnetChosen: text,
+    artnetInUse: { oneOf: [named('Interface'), { type: 'null' }] },
     inUse: { oneOf: [named('Interface'), { type: 'null' }] },
   }),
   Stream: record({
@@ -240,29 +224,7 @@ export const schemas = {
     because: text,
     streams: list(named('Stream')),
   }),
-  Node: record({
-    address: text,
-    mac: text,
-    shortName: text,
-    longName: text,
-    report: text,
-    kind: text,
-    firmware: whole,
-    ports: list(
-      record({
-        number: whole,
-        direction: oneOf('out', 'in'),
-        portAddress: whole,
-        active: yesNo,
-        merging: yesNo,
-        ltp: yesNo,
-        sacn: yesNo,
-      }),
-    ),
-    gone: yesNo,
-    firstSeen: whole,
-    lastSeen: whole,
-  }),
+  ...nodeSchemas,
   Output: record({
     hot: yesNo,
     since: whole,
@@ -285,9 +247,11 @@ export const schemas = {
     at: whole,
     listeningSince: whole,
     interface: { oneOf: [named('Interface'), { type: 'null' }] },
+    artnetInterface: { oneOf: [named('Interface'), { type: 'null' }] },
     trouble: text,
     universes: list(named('LiveUniverse')),
     nodes: list(named('Node')),
+    discovered: list(named('Discovered')),
     output: named('Output'),
     packetsPerSecond: number,
     packets: whole,

@@ -2,7 +2,20 @@
 import { SHOW_FORMAT, SHOW_VERSION } from '@taxiarch/core/format';
 import { schemas } from './openapiSchemas';
 
-const RECORDS = ['ShowInfo', 'Place', 'FixtureType', 'Universe', 'Lamp', 'Source', 'Machine', 'PixelRun'] as const;
+const RECORDS = [
+  'ShowInfo',
+  'Place',
+  'FixtureType',
+  'Universe',
+  'Lamp',
+  'Source',
+  'Network',
+  'Model',
+  'MachinePort',
+  'Machine',
+  'PixelRun',
+  'Snapshot',
+] as const;
 
 const definitions = Object.fromEntries(RECORDS.map((name) => [name, schemas[name]]));
 

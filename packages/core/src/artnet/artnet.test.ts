@@ -3,8 +3,12 @@ import {
   ArtNet,
   blankPollReply,
   decodeArtNet,
+  encodeAddress,
   encodeArtSync,
   encodeDmx,
+  encodeInput,
+  encodeIpProg,
+  encodeIpProgReply,
   encodePoll,
   encodePollReply,
   portsOf,
@@ -111,7 +115,10 @@ test('dmx comes back as it went; an odd number of slots gains a zero', () => {
 
 test('any bytes at all decode or are refused by name; nothing is thrown', () => {
   const headed = fc
-    .tuple(fc.constantFrom(0x2000, 0x2100, 0x5000, 0x5200, 0x1234), fc.uint8Array({ maxLength: 600 }))
+    .tuple(
+      fc.constantFrom(0x2000, 0x2100, 0x5000, 0x5200, 0x6000, 0x7000, 0xf800, 0xf900, 0x1234),
+      fc.uint8Array({ maxLength: 600 }),
+    )
     .map(([opCode, rest]) => Uint8Array.from([...ArtNet.ARTNET_ID, opCode & 0xff, opCode >> 8, ...rest]));
   fc.assert(
     fc.property(fc.oneof(fc.uint8Array({ maxLength: 600 }), headed), (packet) => {
@@ -154,7 +161,90 @@ test('ports of a page have whole Port-Addresses and say what they do', () => {
     ports: [out, input, blank, blank],
   };
   expect(portsOf(page)).toEqual([
-    { direction: 'out', portAddress: 0x123, active: true, merging: true, ltp: true, sacn: true },
-    { direction: 'in', portAddress: 0x129, active: true, merging: false, ltp: false, sacn: false },
+    {
+      index: 0,
+      direction: 'out',
+      portAddress: 0x123,
+      active: true,
+      merging: true,
+      ltp: true,
+      sacn: true,
+      rdm: true,
+      disabled: false,
+    },
+    {
+      index: 1,
+      direction: 'in',
+      portAddress: 0x129,
+      active: true,
+      merging: false,
+      ltp: false,
+      sacn: false,
+      rdm: false,
+      disabled: false,
+    },
+  ]);
+});
+
+const nibble = fc.array(byte, { minLength: 4, maxLength: 4 });
+
+test('Address, Input and IpProg come back as they were sent', () => {
+  const back = (packet: Uint8Array) => {
+    const decoded = decodeArtNet(packet);
+    return decoded.ok ? decoded.message : decoded.reason;
+  };
+  const address = fc.record({
+    netSwitch: byte,
+    bindIndex: byte,
+    portName: ascii(17),
+    longName: ascii(63),
+    swIn: nibble,
+    swOut: nibble,
+    subSwitch: byte,
+    acnPriority: byte,
+    command: byte,
+  });
+  fc.assert(fc.property(address, (sent) => expect(back(encodeAddress(sent))).toEqual({ kind: 'address', ...sent })));
+  const input = fc.record({
+    bindIndex: byte,
+    ports: fc.integer({ min: 0, max: 4 }),
+    disabled: fc.array(fc.boolean(), { minLength: 4, maxLength: 4 }),
+  });
+  fc.assert(fc.property(input, (sent) => expect(back(encodeInput(sent))).toEqual({ kind: 'input', ...sent })));
+  fc.assert(
+    fc.property(fc.record({ command: byte, ip, mask: ip, gateway: ip }), (sent) =>
+      expect(back(encodeIpProg(sent))).toEqual({ kind: 'ipProg', ...sent }),
+    ),
+  );
+  fc.assert(
+    fc.property(fc.record({ ip, mask: ip, gateway: ip, port: word, dhcp: fc.boolean() }), (sent) =>
+      expect(back(encodeIpProgReply(sent))).toEqual({ kind: 'ipProgReply', ...sent }),
+    ),
+  );
+});
+
+test('Address leaves alone what is not named, byte for byte', () => {
+  const packet = encodeAddress({ bindIndex: 2, command: ArtNet.AcLedLocate });
+  expect(packet).toHaveLength(107);
+  expect([...packet.subarray(8, 14)]).toEqual([0x00, 0x60, 0, 14, 0x7f, 2]);
+  expect([...packet.subarray(14, 96)].every((one) => one === 0)).toBe(true);
+  expect([...packet.subarray(96)]).toEqual([...new Array<number>(9).fill(0x7f), 255, 0x04]);
+});
+
+test('IpProg and its answer stand in the bytes that the standard names', () => {
+  const ask = encodeIpProg({ command: 0x86, ip: '10.0.0.5', mask: '255.0.0.0', gateway: '10.0.0.1' });
+  expect(ask).toHaveLength(34);
+  expect([...ask.subarray(8)]).toEqual([
+    0, 0xf8, 0, 14, 0, 0, 0x86, 0, 10, 0, 0, 5, 255, 0, 0, 0, 0, 0, 10, 0, 0, 1, 0, 0, 0, 0,
+  ]);
+  const answer = encodeIpProgReply({
+    ip: '10.0.0.5',
+    mask: '255.0.0.0',
+    gateway: '10.0.0.1',
+    port: 0x1936,
+    dhcp: true,
+  });
+  expect([...answer.subarray(8)]).toEqual([
+    0, 0xf9, 0, 14, 0, 0, 0, 0, 10, 0, 0, 5, 255, 0, 0, 0, 0x19, 0x36, 0x40, 0, 10, 0, 0, 1, 0, 0,
   ]);
 });

@@ -113,7 +113,7 @@ export const MACHINES: readonly Machine[] = [
     off(8),
   ]),
   node('saloon', 'Saloon node', 'saltcote-bridge-4', 'Passenger Saloon', 34, '3.0', [
-    port(1, 14, { use: 'in', label: 'Purser’s desk' }),
+    port(1, 41, { use: 'in', label: 'Purser’s desk' }),
     off(2),
     off(3),
     off(4),
@@ -122,7 +122,7 @@ export const MACHINES: readonly Machine[] = [
     port(1, 1, { merge: 'none' }),
     port(2, 2, { merge: 'none' }),
   ]),
-  machine('funnel-cords', 'Funnel cord drive', 'pixel controller', 'marram-driver-4', 'Funnel', {
+  machine('funnel-cords', 'Funnel cord driver', 'pixel controller', 'marram-driver-4', 'Funnel', {
     address: '127.0.0.36',
     mac: '02:7f:f1:00:00:36',
     firmware: '1.0',

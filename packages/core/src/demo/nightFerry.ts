@@ -207,11 +207,11 @@ const UNIVERSE_NAMES = [
   'Funnel',
   'Bridge wings and gangway',
   'Funnel pixels',
-  'Purser’s desk',
 ];
 /** Universes up to this one travel as sACN, those after it as Art-Net. */
 const LAST_SACN = 8;
-const PURSERS_UNIVERSE = 14;
+/** What comes in from the Purser's desk. */
+const PURSERS_UNIVERSE = 41;
 
 /** Spreads `count` lamps of a batch over its place, row by row. */
 function position(place: PlaceName, index: number, count: number): { x: number; y: number; z: number } {
@@ -256,19 +256,27 @@ function lamps(types: readonly FixtureType[]): Lamp[] {
   });
 }
 
-/** What travels by sACN; the rest is Art-Net, counted from 0: show universe 9 travels as 0.0.8. */
-const isSacn = (number: number): boolean => number <= LAST_SACN || number === PURSERS_UNIVERSE;
-
-const universes = (): Universe[] =>
-  UNIVERSE_NAMES.map((name, i): Universe => ({
+const universes = (): Universe[] => [
+  ...UNIVERSE_NAMES.map((name, i): Universe => ({
     id: `universe-${i + 1}`,
     rev: 0,
     number: i + 1,
     name,
-    protocol: isSacn(i + 1) ? 'sacn' : 'artnet',
-    wire: isSacn(i + 1) ? i + 1 : i,
+    protocol: i < LAST_SACN ? 'sacn' : 'artnet',
+    // Art-Net counts from 0: show universe 9 travels as 0.0.8.
+    wire: i < LAST_SACN ? i + 1 : i,
     merge: 'htp',
-  }));
+  })),
+  {
+    id: `universe-${PURSERS_UNIVERSE}`,
+    rev: 0,
+    number: PURSERS_UNIVERSE,
+    name: 'Purser’s desk',
+    protocol: 'sacn',
+    wire: PURSERS_UNIVERSE,
+    merge: 'htp',
+  },
+];
 
 const runOf = (from: number, to: number) => Array.from({ length: to - from + 1 }, (_, i) => from + i);
 
@@ -296,7 +304,7 @@ const SOURCES: readonly Source[] = [
     rev: 0,
     name: 'Purser’s desk',
     address: '127.0.0.34',
-    universes: [14],
+    universes: [PURSERS_UNIVERSE],
     priority: 100,
     pennant: { letter: 'D', cut: 'notch', fill: 'dots' },
   },

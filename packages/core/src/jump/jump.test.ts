@@ -14,8 +14,8 @@ test('a number goes to its lamp before those that begin with it', () => {
 test('u and a number goes to its universe', () =>
   expect(first('u12')).toMatchObject({ kind: 'universe', universe: 12 }));
 test('an address of a machine goes there, planned or only heard', () => {
-  expect(first('127.0.0.31')).toMatchObject({ kind: 'machine', address: '127.0.0.31' });
-  expect(first('127.0.0.50')).toMatchObject({ kind: 'machine', label: 'Odd box, 127.0.0.50' });
+  expect(first('127.0.0.31')).toMatchObject({ kind: 'machine', key: 'machine-wheelhouse' });
+  expect(first('127.0.0.50')).toMatchObject({ kind: 'machine', key: '127.0.0.50', label: 'Odd box, 127.0.0.50' });
 });
 test('words find names in any order', () => expect(first('spot port 3')).toMatchObject({ id: 'lamp-103' }));
 test('nothing fits: nothing comes', () => {

@@ -2,7 +2,7 @@
 import type { LiveReport, NodeReport, UniverseReport } from '../contract';
 import { addressesOf, mainAddress } from '../ip';
 import type { Machine, Model, ShowRecords } from '../show';
-import { driftOf, type Drift } from './drift';
+import { driftOf, shortNameOf, type Drift } from './drift';
 
 /** A machine that was heard: it answers polls, or sends, or both. */
 export interface HeardMachine {
@@ -114,7 +114,7 @@ export function matchMachines(
   pass(
     'name and address',
     ({ name, address }) => nameAndAddress(name, address),
-    (machine) => known.get(machine)!.map((address) => nameAndAddress(machine.name, address)),
+    (machine) => known.get(machine)!.map((address) => nameAndAddress(shortNameOf(machine.name), address)),
   );
   // A machine whose hardware address is planned is nobody else's, whatever the address.
   const unmarked = (machine: Machine) => machine.interfaces.every(({ mac }) => mac === '');
@@ -126,7 +126,7 @@ export function matchMachines(
   pass(
     'name',
     ({ name }) => name,
-    (machine) => (unmarked(machine) ? [machine.name] : []),
+    (machine) => (unmarked(machine) ? [shortNameOf(machine.name), machine.name] : []),
   );
 
   const planned = records.machine.map((plan): MachineEntry => {

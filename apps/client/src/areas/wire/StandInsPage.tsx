@@ -143,7 +143,7 @@ function Box({ box }: { box: StandIn }) {
     <View
       role="region"
       aria-label={box.name}
-      className={`gap-2 rounded border border-line bg-surface p-3 ${wide ? 'w-[380px]' : ''}`}
+      className={`gap-2 rounded border border-line bg-surface p-3 ${wide ? 'w-[380px]' : 'w-full'}`}
     >
       <View className="flex-row items-center gap-2">
         <Text kind="strong" className="flex-1" numberOfLines={1}>

@@ -1,0 +1,277 @@
+import {
+  ArtNet,
+  blankPollReply,
+  decodeArtNet,
+  type ArtAddress,
+  type ArtPollReply,
+  type PollReplyPort,
+} from '../artnet';
+import type { NodeReport } from '../contract';
+import { nightFerry } from '../demo';
+import { recordsAfter } from '../patch';
+import type { Machine, ShowRecords } from '../show';
+import {
+  adopt,
+  bringOnSteps,
+  describeNode,
+  heardMachines,
+  matchByHand,
+  matchMachines,
+  pushPackets,
+  pushVerdict,
+  shortNameOf,
+  takeTruth,
+  type HeardMachine,
+  type MachineEntry,
+} from '.';
+
+const ferry = nightFerry();
+const universes = new Map(ferry.universe.map((one) => [one.number, one]));
+const byName = (name: string, records: ShowRecords = ferry): Machine =>
+  records.machine.find((one) => one.name === name)!;
+const macOf = ({ interfaces }: Machine): Uint8Array =>
+  Uint8Array.from(interfaces[0]!.mac.split(':'), (pair) => parseInt(pair, 16));
+
+const BLANK: PollReplyPort = { type: 0, goodInput: 0, goodOutputA: 0, goodOutputB: 0x80, swIn: 0, swOut: 0 };
+const sacnOut = (wire: number): PollReplyPort => ({
+  ...BLANK,
+  type: ArtNet.PORT_CAN_OUTPUT,
+  goodOutputA: ArtNet.OUTPUT_SENDING | ArtNet.OUTPUT_FROM_SACN,
+  swOut: wire,
+});
+
+/** Pages of the Car deck node as it should answer, with changes. */
+function carDeck(
+  change: (page: Omit<ArtPollReply, 'kind'>, index: number) => Partial<ArtPollReply> = () => ({}),
+): Map<number, ArtPollReply> {
+  const plan = byName('Car deck node');
+  const ports = [[2, 3, 4, 5].map(sacnOut), [sacnOut(7), sacnOut(8), BLANK, BLANK]];
+  return new Map(
+    ports.map((four, i) => {
+      const page = {
+        ...blankPollReply('127.0.0.33', macOf(plan)),
+        version: 0x0109,
+        portName: 'Car deck node',
+        portCount: 4,
+        ports: four,
+        bindIndex: i + 1,
+        status2: 0x9c,
+        status3: ArtNet.STATUS3_FAIL_SUPPORTED | ArtNet.STATUS3_DIRECTION_SWITCH,
+      };
+      return [i + 1, { kind: 'pollReply', ...page, ...change(page, i) }];
+    }),
+  );
+}
+
+const nodeOf = (pages: Map<number, ArtPollReply>, over: Partial<NodeReport> = {}): NodeReport => ({
+  ...describeNode(pages, { kind: 'ipProgReply', ip: '', mask: '255.0.0.0', gateway: '', port: 0x1936, dhcp: false }),
+  address: '127.0.0.33',
+  gone: false,
+  firstSeen: 1,
+  lastSeen: 2,
+  ...over,
+});
+const heardOf = (node: NodeReport): HeardMachine => heardMachines({ nodes: [node], discovered: [], universes: [] })[0]!;
+const entryOf = (node: NodeReport, records: ShowRecords = ferry): MachineEntry =>
+  matchMachines(records, [heardOf(node)]).find(({ heard }) => heard)!;
+
+test('pages are joined in their order, ports counted through', () => {
+  const node = nodeOf(new Map([...carDeck()].reverse()));
+  expect(node.ports.map(({ number, page, index, portAddress }) => [number, page, index, portAddress])).toEqual([
+    [1, 1, 0, 2],
+    [2, 1, 1, 3],
+    [3, 1, 2, 4],
+    [4, 1, 3, 5],
+    [5, 2, 0, 7],
+    [6, 2, 1, 8],
+  ]);
+  expect(node).toMatchObject({ firmware: '1.9', failSafe: 'hold', directionSwitch: true, rdmSwitch: true });
+});
+
+describe('matching', () => {
+  test('as planned is matched, by hardware address', () =>
+    expect(entryOf(nodeOf(carDeck()))).toMatchObject({
+      name: 'Car deck node',
+      state: 'matched',
+      by: 'hardware address',
+      drift: [],
+    }));
+
+  test('a known box at another address is the same box, drifted', () => {
+    const entry = entryOf(nodeOf(carDeck(), { address: '127.0.0.77' }));
+    expect(entry).toMatchObject({ name: 'Car deck node', state: 'drifted' });
+    expect(entry.drift).toEqual([
+      expect.objectContaining({ field: 'address', planned: '127.0.0.33', seen: '127.0.0.77', way: 'ip' }),
+    ]);
+  });
+
+  test('another box at a planned address is a stranger when the plan knows the hardware', () => {
+    const other = nodeOf(carDeck(), { mac: '02:00:00:00:00:99' });
+    const entries = matchMachines(ferry, [heardOf(other)]);
+    expect(entries.find(({ name }) => name === 'Car deck node')!.by).toBe('name and address');
+    const renamed = matchMachines(ferry, [heardOf({ ...other, shortName: 'Odd' })]);
+    expect(renamed.find(({ state }) => state === 'stranger')).toMatchObject({ key: '127.0.0.33' });
+    expect(renamed.find(({ name }) => name === 'Car deck node')).toMatchObject({ state: 'missing' });
+  });
+
+  test('without a hardware address the address decides, then a name that one only has', () => {
+    const bare = (one: Machine): Machine => ({
+      ...one,
+      interfaces: one.interfaces.map((face) => ({ ...face, mac: '' })),
+    });
+    const records = { ...ferry, machine: ferry.machine.map(bare) };
+    expect(entryOf(nodeOf(carDeck(), { shortName: 'Odd' }), records)).toMatchObject({
+      name: 'Car deck node',
+      by: 'address',
+    });
+    expect(entryOf(nodeOf(carDeck(), { address: '127.0.0.77' }), records)).toMatchObject({ by: 'name' });
+    const twins = [
+      nodeOf(carDeck(), { address: '127.0.0.77', mac: 'a' }),
+      nodeOf(carDeck(), { address: '127.0.0.78', mac: 'b' }),
+    ];
+    expect(matchMachines(records, twins.map(heardOf)).filter(({ state }) => state === 'stranger')).toHaveLength(2);
+  });
+
+  test('who is gone is missing; who cannot speak is unseen; who only sends is heard by it', () => {
+    expect(entryOf(nodeOf(carDeck(), { gone: true }))).toMatchObject({ state: 'missing' });
+    expect(matchMachines(ferry, []).find(({ name }) => name === 'Purser’s desk')).toMatchObject({ state: 'unseen' });
+    const stream = { own: false, lost: false, address: '127.0.0.23', name: 'Porthole', firstSeen: 5, lastSeen: 9 };
+    const [heard] = heardMachines({ nodes: [], discovered: [], universes: [{ key: 13, streams: [stream] } as never] });
+    expect(heard).toMatchObject({ name: 'Porthole', sends: [13], firstSeen: 5 });
+    expect(matchMachines(ferry, [heard!]).find(({ name }) => name === 'Porthole')).toMatchObject({ state: 'matched' });
+  });
+
+  test('a name too long for the packet is matched by as much of it as fits', () => {
+    expect(shortNameOf('Funnel cord driver')).toBe('Funnel cord drive');
+    expect(new TextEncoder().encode(shortNameOf('Kühlraum-Möwe-Süd-1')).length).toBeLessThanOrEqual(17);
+  });
+});
+
+describe('drift', () => {
+  const first = (change: Partial<PollReplyPort>) =>
+    carDeck((page, i) => (i === 0 ? { ports: [{ ...page.ports[0]!, ...change }, ...page.ports.slice(1)] } : {}));
+
+  test.each([
+    ['port 1 universe', first({ swOut: 9 }), 'sACN 2', 'sACN 9', 'address'],
+    ['port 1 merge', first({ goodOutputA: 0x83 }), 'highest wins', 'latest wins', 'address'],
+    ['port 1 protocol', first({ goodOutputA: 0x80 }), 'sACN', 'Art-Net', 'address'],
+    ['port 1 RDM', first({ goodOutputB: 0 }), 'off', 'on', 'address'],
+    ['port 1 direction', first({ type: 0 }), 'out', 'off', 'panel'],
+    ['name', carDeck(() => ({ portName: 'Box' })), 'Car deck node', 'Box', 'address'],
+    ['firmware', carDeck(() => ({ version: 0x0108 })), '1.9', '1.8', 'panel'],
+    ['signal lost', carDeck(() => ({ status3: 0xe8 })), 'holds for ever', 'stored look', 'address'],
+  ])('%s', (field, pages, planned, seen, way) => {
+    const { drift, state } = entryOf(nodeOf(pages));
+    expect(state).toBe('drifted');
+    expect(drift.map((one) => [one.field, one.planned, one.seen, one.way])).toEqual([[field, planned, seen, way]]);
+    expect(drift[0]!.panel).toMatch(/\.$/);
+  });
+
+  test('an input that is off can be told so by a packet, and the mask by another', () => {
+    const input = first({ type: ArtNet.PORT_CAN_INPUT, goodInput: ArtNet.INPUT_TO_SACN, swIn: 2 });
+    expect(entryOf(nodeOf(input)).drift[0]).toMatchObject({ field: 'port 1 direction', seen: 'in', way: 'address' });
+    expect(entryOf(nodeOf(carDeck(), { mask: '255.255.0.0' })).drift).toEqual([
+      expect.objectContaining({ field: 'mask', planned: '255.0.0.0', seen: '255.255.0.0', way: 'ip' }),
+    ]);
+  });
+
+  test('what can be set at the panel only says what to turn there, in the device’s own counting', () => {
+    const pages = carDeck((page, i) => ({
+      status1: ArtNet.STATUS1_AUTHORITY_PANEL,
+      ...(i === 0 && { ports: [sacnOut(9), ...page.ports.slice(1)] }),
+    }));
+    expect(entryOf(nodeOf(pages)).drift[0]).toMatchObject({
+      way: 'panel',
+      panel: 'Set port 1 to sACN 2 at the front panel.',
+    });
+  });
+});
+
+describe('push', () => {
+  const wrong = carDeck((page, i) => ({
+    portName: 'Box',
+    netSwitch: 1,
+    ...(i === 0 && { ports: [{ ...sacnOut(9), goodOutputA: 0x83 }, ...page.ports.slice(1)] }),
+  }));
+
+  test('packets for what differs and can be set, page by page, the address last', () => {
+    const node = nodeOf(wrong, { address: '127.0.0.77' });
+    const { drift } = entryOf(node);
+    const packets = pushPackets(byName('Car deck node'), universes, node, drift).map((packet) => {
+      const decoded = decodeArtNet(packet);
+      return decoded.ok ? decoded.message : undefined;
+    });
+    expect(packets.map((one) => one?.kind)).toEqual(['address', 'address', 'address', 'address', 'ipProg']);
+    expect(packets[0]).toMatchObject({ portName: 'Car deck node', netSwitch: 0x7f });
+    expect(packets[1]).toMatchObject({ bindIndex: 1, command: ArtNet.AcMergeHtp });
+    expect(packets[2]).toMatchObject({
+      bindIndex: 1,
+      netSwitch: 0x80,
+      subSwitch: 0x80,
+      swOut: [0x82, 0x83, 0x84, 0x85],
+    });
+    expect(packets[3] as ArtAddress).toMatchObject({ bindIndex: 2, swOut: [0x87, 0x88, 0x7f, 0x7f] });
+    expect(packets[4]).toMatchObject({ command: 0x86, ip: '127.0.0.33', mask: '255.0.0.0' });
+  });
+
+  test('nothing differs, nothing is sent', () => {
+    const node = nodeOf(carDeck());
+    expect(pushPackets(byName('Car deck node'), universes, node, entryOf(node).drift)).toEqual([]);
+  });
+
+  test('each field is done, refused, or not for the protocol', () => {
+    const before = entryOf(nodeOf(carDeck(() => ({ portName: 'Box', version: 1 })))).drift;
+    const after = entryOf(nodeOf(carDeck(() => ({ version: 1 })))).drift;
+    expect(pushVerdict(before, after).map(({ what, state }) => [what, state])).toEqual([
+      ['Name', 'done'],
+      ['Firmware', 'not supported'],
+    ]);
+    expect(pushVerdict(before, before).map(({ state }) => state)).toEqual(['refused', 'not supported']);
+  });
+});
+
+describe('into the plan', () => {
+  test('the wire’s truth taken over leaves nothing that differs', () => {
+    const pages = carDeck((page, i) => ({
+      portName: 'Box',
+      version: 0x0200,
+      status3: 0x68,
+      ...(i === 0 && { ports: [{ ...sacnOut(3), goodOutputA: 0x83, goodOutputB: 0 }, ...page.ports.slice(1)] }),
+    }));
+    const node = nodeOf(pages, { address: '127.0.0.77', mask: '255.255.0.0' });
+    const entry = entryOf(node);
+    const plan = takeTruth(ferry, entry.plan!, entry.heard!, entry.drift);
+    expect(plan.lines).toHaveLength(entry.drift.length);
+    expect(entryOf(node, recordsAfter(ferry, plan.changes))).toMatchObject({ name: 'Box', state: 'matched' });
+  });
+
+  test('a stranger adopted is matched at once', () => {
+    const records = { ...ferry, machine: ferry.machine.filter(({ name }) => name !== 'Car deck node') };
+    const node = nodeOf(carDeck());
+    expect(entryOf(node, records).state).toBe('stranger');
+    const plan = adopt(records, heardOf(node), 'new');
+    expect(entryOf(node, recordsAfter(records, plan.changes))).toMatchObject({ key: 'new', state: 'matched' });
+  });
+
+  test('matched by hand, the hardware address goes into the plan', () => {
+    const node = nodeOf(carDeck(), { mac: '02:00:00:00:00:99', address: '127.0.0.99', shortName: 'New box' });
+    const plan = matchByHand(byName('Porthole'), heardOf(node));
+    const after = matchMachines(recordsAfter(ferry, plan.changes), [heardOf(node)]);
+    expect(after.find(({ name }) => name === 'Porthole')).toMatchObject({ by: 'hardware address', state: 'drifted' });
+  });
+});
+
+test('bringing on: what the wire shows is ticked by itself, the rest by a person', () => {
+  const fresh = matchMachines(ferry, []).find(({ name }) => name === 'Car deck node')!;
+  const steps = (entry: MachineEntry) => bringOnSteps({ ...entry, plan: entry.plan! });
+  const done = (entry: MachineEntry) =>
+    steps(entry)
+      .filter((step) => step.done)
+      .map(({ id }) => id);
+  expect(done(fresh)).toEqual([]);
+  const there = entryOf(nodeOf(carDeck()));
+  expect(done(there)).toEqual(['answers', 'firmware', 'address', 'name', 'ports', 'signal']);
+  const ticked = { ...there, plan: { ...there.plan!, ticks: ['power', 'light'] } };
+  expect(done(ticked)).toHaveLength(steps(ticked).length);
+  expect(done(entryOf(nodeOf(carDeck(() => ({ portName: 'Box' })))))).not.toContain('name');
+});
