@@ -12,6 +12,7 @@ const parts = {
   load: './measure/load.mjs',
   rest: './measure/rest.mjs',
   rig: './measure/rig.mjs',
+  wire: './measure/wire.mjs',
 };
 const asked = process.argv.slice(2);
 const unknown = asked.filter((name) => !(name in parts));

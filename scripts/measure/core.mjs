@@ -4,20 +4,25 @@ import { pathToFileURL } from 'node:url';
 import { build } from 'esbuild';
 import { bundleOptions, out, root } from '../build.mjs';
 
-/** Everything that the named folders of the core show. */
-export async function core(...folders) {
-  const file = join(out, 'measure/core.mjs');
+/** TypeScript put together with what it imports, as a file of that name. */
+async function bundled(name, contents) {
+  const file = join(out, 'measure', name);
   await build({
     ...bundleOptions,
     entryPoints: undefined,
     outdir: undefined,
     outExtension: undefined,
     outfile: file,
-    stdin: {
-      contents: folders.map((folder) => `export * from '@taxiarch/core/${folder}';`).join('\n'),
-      resolveDir: root,
-      loader: 'ts',
-    },
+    stdin: { contents, resolveDir: root, loader: 'ts' },
   });
-  return import(pathToFileURL(file).href);
+  return file;
 }
+
+/** Everything that the named folders of the core show. */
+export async function core(...folders) {
+  const contents = folders.map((folder) => `export * from '@taxiarch/core/${folder}';`).join('\n');
+  return import(pathToFileURL(await bundled('core.mjs', contents)).href);
+}
+
+/** File of a program that runs many stand-in nodes; see `manyNodes.ts`. */
+export const manyNodes = () => bundled('manyNodes.mjs', "import './scripts/measure/manyNodes';");

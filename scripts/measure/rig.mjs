@@ -2,7 +2,7 @@
 import { createSocket } from 'node:dgram';
 import { chromium } from '@playwright/test';
 import { core } from './core.mjs';
-import { base, ports, ratio, startServer, stolen, verdict, wait } from './server.mjs';
+import { WATCH_FRAMES, base, ports, ratio, scrollRate, startServer, stolen, verdict, wait } from './server.mjs';
 
 const ROUNDS = 41;
 const LARGE = 5000;
@@ -48,14 +48,6 @@ function checks(words) {
   const [few, many] = [0, 1].map((which) => Math.min(...rounds.map((round) => round[which])));
   return `all patch checks: ${(few * 1000).toFixed(2)} µs a lamp at 2,000, ${(many * 1000).toFixed(2)} µs at 20,000 on 1,000 universes: ratio ${ratio(many, few)} (at most 1.3: ${verdict(many / few <= 1.3)})`;
 }
-
-/** In the page: the longest time between two frames, and how many there were. */
-const WATCH_FRAMES = `(() => {
-  globalThis.frames = 0; globalThis.longest = 0;
-  let last = performance.now();
-  const look = (now) => { frames += 1; longest = Math.max(longest, now - last); last = now; requestAnimationFrame(look); };
-  requestAnimationFrame(look);
-})()`;
 
 async function bringIn(page, words) {
   const bytes = words.writeMvr(rigOf(words, LARGE), () => undefined);
@@ -116,18 +108,7 @@ async function scroll(page, slow) {
     .first()
     .waitFor();
   await wait(2000);
-  await slow.send('Emulation.setCPUThrottlingRate', { rate: 4 });
-  await page.evaluate(WATCH_FRAMES);
-  await page.evaluate(`(() => {
-    const list = [...document.querySelectorAll('div')].filter((one) => one.scrollHeight > one.clientHeight + 2000 && getComputedStyle(one).overflowY !== 'visible').pop();
-    const step = () => { list.scrollTop += 18; requestAnimationFrame(step); };
-    step();
-  })()`);
-  await wait(500);
-  const before = await page.evaluate('frames');
-  await wait(5000);
-  const fps = ((await page.evaluate('frames')) - before) / 5;
-  await slow.send('Emulation.setCPUThrottlingRate', { rate: 1 });
+  const fps = await scrollRate(page, slow);
   return `scrolling ${LARGE} lamps, processor slowed 4×: ${fps.toFixed(0)} fps (at least 50: ${verdict(fps >= 50)})`;
 }
 

@@ -8,8 +8,8 @@ import { out } from '../build.mjs';
 export const ports = { http: 34630, sacn: 35568, artnet: 36454 };
 export const base = `http://127.0.0.1:${ports.http}`;
 
-/** Starts it in `folder`, or in a new one; the one who made the folder removes it. */
-export async function startServer(given) {
+/** Starts it in `given`, or in a new folder; the one who made the folder removes it. `more`: further arguments. */
+export async function startServer(given, more = []) {
   const folder = given ?? mkdtempSync(join(tmpdir(), 'taxiarch-measure-'));
   const args = {
     port: ports.http,
@@ -20,7 +20,7 @@ export async function startServer(given) {
   };
   const child = spawn(
     process.execPath,
-    [join(out, 'server/main.mjs'), ...Object.entries(args).flatMap(([name, value]) => [`--${name}`, value])],
+    [join(out, 'server/main.mjs'), ...Object.entries(args).flatMap(([name, value]) => [`--${name}`, value]), ...more],
     {
       stdio: ['ignore', 'pipe', 'inherit'],
     },
@@ -52,4 +52,29 @@ export function stolen(before) {
   if (!before) return now;
   const spent = now.map((ticks, i) => ticks - before[i]);
   return spent[7] / spent.reduce((sum, ticks) => sum + ticks, 0);
+}
+
+/** In the page: the longest time between two frames, and how many there were. */
+export const WATCH_FRAMES = `(() => {
+  globalThis.frames = 0; globalThis.longest = 0;
+  let last = performance.now();
+  const look = (now) => { frames += 1; longest = Math.max(longest, now - last); last = now; requestAnimationFrame(look); };
+  requestAnimationFrame(look);
+})()`;
+
+/** Frames a second while the page's long list scrolls for five seconds, the processor slowed four times. */
+export async function scrollRate(page, slow) {
+  await slow.send('Emulation.setCPUThrottlingRate', { rate: 4 });
+  await page.evaluate(WATCH_FRAMES);
+  await page.evaluate(`(() => {
+    const list = [...document.querySelectorAll('div')].filter((one) => one.scrollHeight > one.clientHeight + 2000 && getComputedStyle(one).overflowY !== 'visible').pop();
+    const step = () => { list.scrollTop += 18; requestAnimationFrame(step); };
+    step();
+  })()`);
+  await wait(500);
+  const before = await page.evaluate('frames');
+  await wait(5000);
+  const fps = ((await page.evaluate('frames')) - before) / 5;
+  await slow.send('Emulation.setCPUThrottlingRate', { rate: 1 });
+  return fps;
 }

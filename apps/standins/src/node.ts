@@ -20,6 +20,8 @@ import { Wire } from './wire';
 
 const now = (): number => performance.now();
 const INPUT_RATE = 40;
+/** Sources are looked over this often; E1.31 and Art-Net count their silence in seconds. */
+const SWEEP_MS = 100;
 
 /** What a hand at the front panel turns: any setting of a port, or of the whole box. */
 export interface Turned {
@@ -39,6 +41,7 @@ export class NodeBox {
   private powered = false;
   private panel: Server | undefined;
   private readonly timers: NodeJS.Timeout[] = [];
+  private inputTimer: NodeJS.Timeout | undefined;
   private polled = 0;
   private sequence = 0;
   /** What a desk feeds into each input */
@@ -69,10 +72,8 @@ export class NodeBox {
     this.powered = true;
     await this.wire.open(this.settings.address);
     await this.joinGroups();
-    this.timers.push(
-      setInterval(() => this.outputs.forEach((port) => port.forgetSilent(now())), 100),
-      setInterval(() => this.sendInputs(), 1000 / INPUT_RATE),
-    );
+    this.timers.push(setInterval(() => this.outputs.forEach((port) => port.forgetSilent(now())), SWEEP_MS));
+    this.beginInputs();
     this.panel = await openPanel(this.settings.address, this.udp.panel, this.knobs());
     this.answer(BROADCAST);
   }
@@ -80,6 +81,8 @@ export class NodeBox {
   private switchOff(): void {
     this.powered = false;
     this.timers.splice(0).forEach(clearInterval);
+    clearInterval(this.inputTimer);
+    this.inputTimer = undefined;
     this.wire.close();
     this.panel?.close();
     this.panel?.closeAllConnections();
@@ -203,6 +206,13 @@ export class NodeBox {
   feed(port: number, levels: Uint8Array | null): void {
     if (levels) this.inputs.set(port, levels);
     else this.inputs.delete(port);
+    this.beginInputs();
+  }
+
+  /** The clock of the inputs, which runs only while something is plugged into one. */
+  private beginInputs(): void {
+    if (!this.powered || this.inputTimer || this.inputs.size === 0) return;
+    this.inputTimer = setInterval(() => this.sendInputs(), 1000 / INPUT_RATE);
   }
 
   private sendInputs(): void {

@@ -14,6 +14,7 @@ import {
   portsOf,
   type ArtNetMessage,
   type ArtPollReply,
+  type DevicePort,
 } from '@taxiarch/core/artnet';
 import type { StandIn } from '@taxiarch/core/contract';
 import { decodeSacn, encodeData, type SacnData } from '@taxiarch/core/sacn';
@@ -248,6 +249,49 @@ describe('a node set over the network', () => {
     });
   });
 
+  const port = (at: number, met: (port: DevicePort) => boolean) => (page: ArtPollReply) => {
+    const found = page.bindIndex === 1 && portsOf(page).find(({ index }) => index === at);
+    return found ? met(found) : false;
+  };
+  const indicators = (bits: number) => (page: ArtPollReply) => (page.status1 & 0xc0) === bits;
+  const fails = (bits: number) => (page: ArtPollReply) => (page.status3 & 0xc0) === bits;
+
+  test.each([
+    ['LED mute', ArtNet.AcLedMute, indicators(0x80)],
+    ['LED locate', ArtNet.AcLedLocate, indicators(0x40)],
+    ['LED normal', ArtNet.AcLedNormal, indicators(0xc0)],
+    ['fail to zero', ArtNet.AcFailZero, fails(ArtNet.STATUS3_FAIL_ZERO)],
+    ['fail to full', ArtNet.AcFailFull, fails(ArtNet.STATUS3_FAIL_FULL)],
+    ['fail to a scene', ArtNet.AcFailScene, fails(ArtNet.STATUS3_FAIL_SCENE)],
+    ['fail to hold', ArtNet.AcFailHold, fails(ArtNet.STATUS3_FAIL_HOLD)],
+    ['merge LTP', ArtNet.AcMergeLtp + 2, port(2, ({ ltp }) => ltp)],
+    ['merge HTP', ArtNet.AcMergeHtp + 2, port(2, ({ ltp }) => !ltp)],
+    ['Art-Net', ArtNet.AcArtNetSel + 3, port(3, ({ sacn }) => !sacn)],
+    ['sACN', ArtNet.AcAcnSel + 3, port(3, ({ sacn }) => sacn)],
+    ['RDM on', ArtNet.AcRdmEnable + 1, port(1, ({ rdm }) => rdm)],
+    ['RDM off', ArtNet.AcRdmDisable + 1, port(1, ({ rdm }) => !rdm)],
+    ['in', ArtNet.AcDirectionRx + 3, port(3, ({ direction }) => direction === 'in')],
+    ['out', ArtNet.AcDirectionTx + 3, port(3, ({ direction }) => direction === 'out')],
+  ])('command: %s', async (_, command, met) => {
+    tell(encodeAddress({ command }), 33);
+    await says(33, met);
+  });
+
+  test('a look recorded, and a merge cancelled', async () => {
+    await panel(21, 'fader', { universe: 2, channel: 1, level: 200 });
+    await until(
+      () => portOf(33, 1),
+      ({ output }) => output.some((level) => level > 0),
+    );
+    tell(encodeAddress({ command: ArtNet.AcFailRecord }), 33);
+    tell(encodeAddress({ command: ArtNet.AcCancelMerge }), 33);
+    await says(33, (page) => page.portName !== '');
+    const { ports: kept } = (await panel(33, 'settings')).body as { ports: { look: number[] }[] };
+    expect(kept[0]!.look.some((level) => level > 0)).toBe(true);
+    expect((await portOf(33, 1)).sources.length).toBeLessThanOrEqual(1);
+    await panel(21, 'fader', { universe: 2, channel: 1, level: null });
+  });
+
   test('what was set survives the power', async () => {
     await end();
     await begin();
@@ -310,6 +354,8 @@ describe('the bench', () => {
   test('a pulled cable: the port holds, then goes black after its three seconds, and comes back', async () => {
     const loss = { kind: 'hold-black', after: 1, over: 0 };
     await bench({ id: 'boiler', turn: { port: 1, settings: { loss } } });
+    // One slot held up at the desk, so that the port is lit in whatever cue.
+    await panel(21, 'fader', { universe: 6, channel: 1, level: 200 });
     const lit = async () => (await box('boiler')).ports[0]!;
     await until(lit, ({ peak, state }) => state === 'fed' && peak > 0);
     await bench({ id: 'boiler', plugged: false });
@@ -325,6 +371,7 @@ describe('the bench', () => {
     await bench({ id: 'boiler', plugged: true });
     await until(lit, ({ peak, state }) => state === 'fed' && peak > 0);
     await bench({ id: 'boiler', turn: { port: 1, settings: { loss: { kind: 'hold', after: 0, over: 0 } } } });
+    await panel(21, 'fader', { universe: 6, channel: 1, level: null });
   });
 
   test('the spare is off until it is switched on; then it answers with a page for each of sixteen ports', async () => {

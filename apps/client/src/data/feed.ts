@@ -84,8 +84,8 @@ export class FeedClient {
 
   private receiveText(message: FeedText): void {
     if (message.type === 'live') {
-      this.lastReport = message.live;
-      this.live.emit(message.live);
+      this.lastReport = { ...message.live, nodes: message.live.nodes ?? this.lastReport?.nodes ?? [] };
+      this.live.emit(this.lastReport);
     } else this.edits.emit(message.edit);
   }
 

@@ -51,7 +51,7 @@ export function nodeRoutes(host: LiveHost, store: ShowStore): Router {
     const packets = [encodeAddress({ command: on ? ArtNet.AcLedLocate : ArtNet.AcLedNormal })];
     const silent = await host.ask({ type: 'program', address, mac: node.mac, packets });
     if (silent !== undefined) throw new ProblemError(409, 'No answer', silent);
-    ctx.body = host.report()?.nodes.find((one) => one.address === address) ?? node;
+    ctx.body = (await host.freshReport())?.nodes.find((one) => one.address === address) ?? node;
   });
 
   router.post('/scan', (ctx) => {

@@ -290,8 +290,10 @@ export class Engine {
           },
           message.address,
           message.packets,
-        ).then((refused) => this.answer(message.ask, refused));
+        ).then((refused) => this.tell({ type: 'answer', ask: message.ask, refused }));
         return;
+      case 'report':
+        return this.answer(message.ask, undefined);
       case 'scan':
         this.sockets.sendFromArtNetPort(encodePoll(), 'broadcast');
         return;

@@ -11,6 +11,8 @@ import {
   encodeUniverseFrame,
   type FeedRequest,
   type FeedText,
+  type LiveNews,
+  type LiveReport,
 } from '@taxiarch/core/contract';
 import type { Edit } from '@taxiarch/core/show';
 import type { LiveHost } from './host';
@@ -66,7 +68,7 @@ export class Feed {
 
   constructor(private readonly host: LiveHost) {
     this.timer = setInterval(() => this.sendFrames(performance.now()), LOOK_MS);
-    host.onReport = (live) => this.tellAll({ type: 'live', live });
+    host.onReport = (live) => this.tellAll({ type: 'live', live: this.withoutKnownNodes(live) });
     host.onContenders = (key, slot, contenders) => {
       const bytes = encodeContendersFrame(key, slot, contenders);
       for (const { socket, inspected } of this.clients)
@@ -167,6 +169,16 @@ export class Feed {
 
   private tell({ socket }: Client, message: FeedText): void {
     if (socket.bufferedAmount <= BACKLOG || message.type === 'edit') socket.send(JSON.stringify(message));
+  }
+
+  /** What was last told of the nodes; with hundreds of them that is most of a report, and seldom changes. */
+  private toldNodes = '';
+
+  private withoutKnownNodes(live: LiveReport): LiveNews {
+    const nodes = JSON.stringify(live.nodes);
+    if (nodes === this.toldNodes) return { ...live, nodes: null };
+    this.toldNodes = nodes;
+    return live;
   }
 
   private tellAll(message: FeedText): void {

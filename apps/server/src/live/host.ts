@@ -12,7 +12,8 @@ type Asking =
   | { type: 'hot'; hot: boolean; by: string }
   | { type: 'take'; order: TakeOrder }
   | { type: 'giveBack'; order: GiveBackOrder }
-  | { type: 'program'; address: string; mac: string; packets: readonly Uint8Array[] };
+  | { type: 'program'; address: string; mac: string; packets: readonly Uint8Array[] }
+  | { type: 'report' };
 
 export class LiveHost {
   readonly levels = new SharedLevels();
@@ -132,6 +133,12 @@ export class LiveHost {
   /** Row of a universe in the shared levels; undefined until it has one. */
   rowOf(key: number): number | undefined {
     return this.rows.get(key);
+  }
+
+  /** What is on the wire at this moment, not at the last half second. */
+  async freshReport(): Promise<LiveReport | undefined> {
+    await this.ask({ type: 'report' });
+    return this.lastReport;
   }
 
   report(): LiveReport | undefined {

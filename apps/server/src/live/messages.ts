@@ -51,6 +51,8 @@ export type ToEngine =
       readonly packets: readonly Uint8Array[];
       readonly ask: number;
     }
+  /** Answered after a fresh report */
+  | { readonly type: 'report'; readonly ask: number }
   | { readonly type: 'scan' }
   | { readonly type: 'leave'; readonly client: string }
   | { readonly type: 'stop' };

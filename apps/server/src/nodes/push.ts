@@ -2,6 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import type { PushResult } from '@taxiarch/core/contract';
 import { keepSnapshot, snapshotOf } from '@taxiarch/core/machine';
+import { added } from '@taxiarch/core/patch';
 import {
   heardMachines,
   matchMachines,
@@ -10,14 +11,12 @@ import {
   pushVerdict,
   type MachineEntry,
 } from '@taxiarch/core/node';
-import type { ShowRecords, Snapshot } from '@taxiarch/core/show';
+import type { ShowRecords, Snapshot, Universe } from '@taxiarch/core/show';
 import type { LiveHost } from '../live/host';
 import type { ShowStore } from '../store/store';
 
 /** Written by the program for everybody, so that nobody's undo takes it away. */
 const AUTHOR = 'Taxiarch';
-
-const failed = (machineId: string, trouble: string): PushResult => ({ machineId, trouble, fields: [] });
 
 export class Pusher {
   constructor(
@@ -47,24 +46,21 @@ export class Pusher {
 
   /** Keeps how the machines are set now, all in one edit. */
   private async keep(entries: readonly MachineEntry[]): Promise<void> {
-    const { universe } = this.store.records();
+    if (entries.length === 0) return;
     const at = new Date().toISOString();
-    const kept = entries.map(({ plan, heard }) =>
-      keepSnapshot(
-        snapshotOf(
-          { ...plan!, ports: portsAsSeen(plan!.ports, heard!.node!, universe) },
-          randomUUID(),
-          `${plan!.name} before the push`,
-          at,
-          'Kept by itself',
-        ),
-      ),
-    );
-    if (kept.length === 0) return;
+    const made: Universe[] = [];
+    const kept = entries.flatMap(({ plan, heard }) => {
+      const known = [...this.store.records().universe, ...made];
+      const { ports, universes } = portsAsSeen(plan!.ports, heard!.node!, known);
+      made.push(...universes);
+      const name = `${plan!.name} before the push`;
+      return keepSnapshot(snapshotOf({ ...plan!, ports }, randomUUID(), name, at, 'Kept by itself')).changes;
+    });
+    const whose = entries.length === 1 ? `${entries[0]!.name} was` : `${entries.length} machines were`;
     await this.store.propose({
       author: AUTHOR,
-      sentence: `Kept how ${kept.length === 1 ? entries[0]!.name : `${kept.length} machines`} ${kept.length === 1 ? 'was' : 'were'} set before the push`,
-      changes: kept.flatMap(({ changes }) => changes),
+      sentence: `Kept how ${whose} set before the push`,
+      changes: [...made.map((one) => added('universe', one)), ...kept],
     });
   }
 
@@ -80,24 +76,22 @@ export class Pusher {
       return entry && this.refusal(entry) === undefined && entry.drift.length > 0 ? [entry] : [];
     });
     await this.keep(ready);
-    return Promise.all(machineIds.map((id) => this.pushOne(id, entries.get(id), given)));
+    const silent = new Map(await Promise.all(ready.map(async (entry) => [entry.key, await this.set(entry)] as const)));
+    await this.host.freshReport();
+    const after = this.entries(given);
+    return machineIds.map((id): PushResult => {
+      const before = entries.get(id);
+      const trouble = this.refusal(before) ?? silent.get(id);
+      if (trouble !== undefined) return { machineId: id, trouble, fields: [] };
+      return { machineId: id, trouble: '', fields: pushVerdict(before!.drift, after.get(id)?.drift ?? []) };
+    });
   }
 
-  private async pushOne(
-    id: string,
-    entry: MachineEntry | undefined,
-    given: ReadonlyMap<string, Snapshot['ports']>,
-  ): Promise<PushResult> {
-    const refused = this.refusal(entry);
-    if (refused !== undefined) return failed(id, refused);
-    const { plan, heard, drift } = entry!;
-    if (drift.length === 0) return { machineId: id, trouble: '', fields: [] };
-    const node = heard!.node!;
+  /** Sends what brings one node to its plan; resolves with a sentence if it did not answer afterwards. */
+  private set({ plan, heard, drift }: MachineEntry): Promise<string | undefined> {
+    const { address, mac } = heard!.node!;
     const universes = new Map(this.store.records().universe.map((one) => [one.number, one]));
-    const packets = pushPackets(plan!, universes, node, drift);
-    const silent = await this.host.ask({ type: 'program', address: node.address, mac: node.mac, packets });
-    if (silent !== undefined) return failed(id, silent);
-    const after = this.entries(given).get(id);
-    return { machineId: id, trouble: '', fields: pushVerdict(drift, after?.drift ?? []) };
+    const packets = pushPackets(plan!, universes, heard!.node!, drift);
+    return this.host.ask({ type: 'program', address, mac, packets });
   }
 }

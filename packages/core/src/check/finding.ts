@@ -1,5 +1,5 @@
 /** What a check finds: data that says what is wrong, with what evidence, and how it could be mended. */
-import { addressesOf, type EffectiveAddress } from '../ip';
+import { addressesOf, ipNumber, maskNumber, type EffectiveAddress } from '../ip';
 import type { Plan } from '../patch';
 import type { Machine, Model, Network, ShowRecords, Source } from '../show';
 
@@ -36,6 +36,8 @@ export interface NetworkView {
   readonly byName: ReadonlyMap<string, KnownMachine>;
   readonly byAddress: ReadonlyMap<string, KnownMachine>;
   readonly networks: readonly Network[];
+  /** The plan of addresses in which an address lies; undefined if it lies in none */
+  readonly networkOf: (address: number) => Network | undefined;
 }
 
 /** One check: what it finds, and how that could be mended. */
@@ -52,6 +54,10 @@ export function viewOf(records: ShowRecords): NetworkView {
     model: machine.modelId === null ? undefined : models.get(machine.modelId),
     addresses: addressesOf(machine),
   }));
+  const bases = records.network.map((network) => {
+    const mask = maskNumber(network.prefix);
+    return { network, mask, base: ((ipNumber(network.network) ?? 0) & mask) >>> 0 };
+  });
   return {
     records,
     machines,
@@ -59,6 +65,7 @@ export function viewOf(records: ShowRecords): NetworkView {
     byName: new Map(machines.map((one) => [one.machine.name, one])),
     byAddress: new Map(machines.flatMap((one) => one.addresses.map(({ text }) => [text, one] as const))),
     networks: records.network,
+    networkOf: (address) => bases.find(({ base, mask }) => (address & mask) >>> 0 === base)?.network,
   };
 }
 

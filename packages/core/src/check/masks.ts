@@ -1,15 +1,15 @@
 /** Masks that disagree with the plan of addresses in which a machine lives. */
-import { inNetwork, ipNumber, maskText } from '../ip';
+import { maskText } from '../ip';
 import { changed } from '../patch';
 import type { Check, Finding } from './finding';
 import { withAddress } from './repairs';
 
 export const masks: Check = {
   rule: 'masks disagree',
-  *find({ machines, networks }): Generator<Finding> {
+  *find({ machines, networkOf }): Generator<Finding> {
     for (const { machine, addresses } of machines)
       for (const { number, text, prefix } of addresses) {
-        const network = networks.find((one) => inNetwork(number, ipNumber(one.network)!, one.prefix));
+        const network = networkOf(number);
         if (network && network.prefix !== prefix)
           yield {
             rule: this.rule,
@@ -23,7 +23,7 @@ export const masks: Check = {
   repairs(view, { subjects: [id] }) {
     const known = view.byId.get(id!);
     return (known?.addresses ?? []).flatMap((at) => {
-      const network = view.networks.find((one) => inNetwork(at.number, ipNumber(one.network)!, one.prefix));
+      const network = view.networkOf(at.number);
       if (!known || !network || network.prefix === at.prefix) return [];
       const mask = maskText(network.prefix);
       const next = { address: at.text, prefix: network.prefix, way: 'fixed' } as const;

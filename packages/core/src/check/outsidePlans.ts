@@ -1,15 +1,14 @@
 /** An address that lies in no plan of addresses. */
-import { inNetwork, ipNumber } from '../ip';
 import type { Check, Finding } from './finding';
 import { moveInto } from './repairs';
 
 export const outsidePlans: Check = {
   rule: 'outside every plan',
-  *find({ machines, networks }): Generator<Finding> {
+  *find({ machines, networks, networkOf }): Generator<Finding> {
     if (networks.length === 0) return;
     for (const { machine, addresses } of machines)
       for (const { number, text } of addresses)
-        if (!networks.some((one) => inNetwork(number, ipNumber(one.network)!, one.prefix)))
+        if (!networkOf(number))
           yield {
             rule: this.rule,
             weight: 'look at',

@@ -1,5 +1,5 @@
 /** Machines that must talk, by what they send and what their ports carry, and cannot. */
-import { canReach, networkOf } from '../ip';
+import { addressesReach, canReach, isLoopback, networkOf } from '../ip';
 import type { Machine } from '../show';
 import { machineOfSource, type Check, type Finding, type KnownMachine } from './finding';
 import { moveInto, networkFor } from './repairs';
@@ -36,6 +36,7 @@ export const reach: Check = {
           // Most machines share one subnet with their sender: those need no longer look.
           const [a, b] = [sender.addresses[0]!, known.addresses[0]];
           if (!b) continue;
+          if (a.number !== b.number && !isLoopback(a.number) && !isLoopback(b.number) && addressesReach(a, b)) continue;
           const answer = canReach(sender.machine, receiver, view.networks);
           if (answer.reaches) continue;
           yield {

@@ -1,5 +1,5 @@
 /** Repairs that several checks share. */
-import { inNetwork, ipNumber, ipText, maskText, rangeFor, usable, withMainAddress } from '../ip';
+import { ipNumber, ipText, maskText, rangeFor, usable, withMainAddress } from '../ip';
 import { changed } from '../patch';
 import type { Machine, MachineInterface, Network } from '../show';
 import type { EffectiveAddress } from '../ip';
@@ -41,7 +41,7 @@ export function moveInto(view: NetworkView, { machine, addresses }: KnownMachine
 
 /** The plan of addresses that an address lies in; the first of all if it lies in none. */
 export const networkFor = (view: NetworkView, number: number): Network | undefined =>
-  view.networks.find((one) => inNetwork(number, ipNumber(one.network)!, one.prefix)) ?? view.networks[0];
+  view.networkOf(number) ?? view.networks[0];
 
 /** One address of a machine changed, or taken away (null). */
 export function withAddress(

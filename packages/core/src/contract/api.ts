@@ -323,9 +323,12 @@ export interface GiveBackRequest {
   readonly slots?: readonly string[] | undefined;
 }
 
+/** A report as the feed brings it: nodes are null when they are as they were last told. */
+export type LiveNews = Omit<LiveReport, 'nodes'> & { readonly nodes: LiveReport['nodes'] | null };
+
 /** Text messages of the feed, server to client. */
 export type FeedText =
-  { readonly type: 'live'; readonly live: LiveReport } | { readonly type: 'edit'; readonly edit: Edit };
+  { readonly type: 'live'; readonly live: LiveNews } | { readonly type: 'edit'; readonly edit: Edit };
 
 /** Text messages of the feed, client to server. */
 export type FeedRequest =

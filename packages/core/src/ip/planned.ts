@@ -27,8 +27,19 @@ export function hardwareAddress(mac: string, oem: number, first: 2 | 10 = 2): st
 
 const OEM_UNKNOWN = 0x00ff;
 
-/** Addresses of a machine that are known, its main one first. */
-export function addressesOf(machine: Machine): EffectiveAddress[] {
+const worked = new WeakMap<Machine, readonly EffectiveAddress[]>();
+
+/** Addresses of a machine that are known, its main one first; worked out once for each record. */
+export function addressesOf(machine: Machine): readonly EffectiveAddress[] {
+  let known = worked.get(machine);
+  if (!known) {
+    known = workOut(machine);
+    worked.set(machine, known);
+  }
+  return known;
+}
+
+function workOut(machine: Machine): EffectiveAddress[] {
   return machine.interfaces.flatMap(({ mac, addresses }, iface) =>
     addresses.flatMap(({ way, address, prefix }, index): EffectiveAddress[] => {
       const text = address === '' && way === 'hardware' ? (hardwareAddress(mac, OEM_UNKNOWN) ?? '') : address;

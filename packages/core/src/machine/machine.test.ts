@@ -141,9 +141,7 @@ test('settings go to those that can; the others are left, with the reason', () =
     machines,
     models,
   );
-  expect(left.map(({ machine, why }) => [machine.name, why])).toEqual([
-    ['B', 'Marram Pair 2 cannot merge.'],
-  ]);
+  expect(left.map(({ machine, why }) => [machine.name, why])).toEqual([['B', 'Marram Pair 2 cannot merge.']]);
   expect(plan).toMatchObject({ ok: true, value: { sentence: 'Gave “Two desks together” to 2 machines' } });
   const rack = plan.ok && (plan.value.changes.find(({ id }) => id === 'A')!.after as Machine);
   expect(rack && rack.ports.map(({ universe }) => universe)).toEqual([5, 6, 7, 8, 9, 10, 11, 12]);

@@ -106,30 +106,31 @@ export function portDifferences(
 
 /** Why a model cannot do what is asked of a port, one sentence a setting; empty if it can do all. */
 export function whyNot(model: Model, port: MachinePort): string[] {
-  const box = `${model.maker} ${model.name}`;
   const whys: string[] = [];
-  const no = (can: boolean, why: string) => can || whys.push(`${box} ${why}`);
-  no(port.number <= model.ports, `has ${countOf(model.ports, 'port')}, so no port ${port.number}.`);
+  const no = (why: string) => whys.push(`${model.maker} ${model.name} ${why}`);
+  if (port.number > model.ports) no(`has ${countOf(model.ports, 'port')}, so no port ${port.number}.`);
   if (port.use === 'off') return whys;
   if (port.use === 'fixed') {
-    no(model.fixedValue, 'cannot put out a fixed value.');
+    if (!model.fixedValue) no('cannot put out a fixed value.');
     return whys;
   }
-  no(model.directions.includes(port.use), port.use === 'in' ? 'has no inputs.' : 'has no outputs.');
+  if (!model.directions.includes(port.use)) no(port.use === 'in' ? 'has no inputs.' : 'has no outputs.');
   if (port.copyOf !== null) {
-    no(model.copies, 'cannot repeat one port at another.');
+    if (!model.copies) no('cannot repeat one port at another.');
     return whys;
   }
-  no(model.protocols.includes(port.protocol), `does not speak ${protocolName(port.protocol)}.`);
+  if (!model.protocols.includes(port.protocol)) no(`does not speak ${protocolName(port.protocol)}.`);
   if (port.use === 'in') return whys;
-  no(
-    model.merges.includes(port.merge),
-    model.merges.every((one) => one === 'none') ? 'cannot merge.' : `cannot merge so that ${MERGE_WORDS[port.merge]}.`,
-  );
-  no(model.losses.includes(port.loss.kind), `cannot do “${lossText(port.loss)}” when signal is lost.`);
-  no(model.starts.includes(port.start), `cannot begin with “${START_WORDS[port.start]}”.`);
-  no(port.rate <= model.rate, `puts out at most ${model.rate} frames a second.`);
-  no(!port.rdm || model.rdm, 'has no RDM.');
+  if (!model.merges.includes(port.merge))
+    no(
+      model.merges.every((one) => one === 'none')
+        ? 'cannot merge.'
+        : `cannot merge so that ${MERGE_WORDS[port.merge]}.`,
+    );
+  if (!model.losses.includes(port.loss.kind)) no(`cannot do “${lossText(port.loss)}” when signal is lost.`);
+  if (!model.starts.includes(port.start)) no(`cannot begin with “${START_WORDS[port.start]}”.`);
+  if (port.rate > model.rate) no(`puts out at most ${model.rate} frames a second.`);
+  if (port.rdm && !model.rdm) no('has no RDM.');
   return whys;
 }
 

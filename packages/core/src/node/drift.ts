@@ -21,9 +21,12 @@ export interface Drift {
   readonly panel: string;
 }
 
+const encoder = new TextEncoder();
+
 /** A short name as it fits into a poll reply: 17 bytes of UTF-8. */
 export function shortNameOf(name: string): string {
-  const encoder = new TextEncoder();
+  // Three bytes at most for each of five characters: no need to count.
+  if (name.length <= 5 || /^[ -~]{0,17}$/.test(name)) return name;
   let short = '';
   for (const character of name) {
     if (encoder.encode(short + character).length > 17) break;

@@ -1,7 +1,7 @@
 /** Planned and heard machines in one list, each with the word that says how it stands. */
 import type { LiveReport, NodeReport, UniverseReport } from '../contract';
 import { addressesOf, mainAddress } from '../ip';
-import type { Machine, Model, ShowRecords } from '../show';
+import type { Machine, Model, ShowRecords, Universe } from '../show';
 import { driftOf, shortNameOf, type Drift } from './drift';
 
 /** A machine that was heard: it answers polls, or sends, or both. */
@@ -69,7 +69,40 @@ export function heardMachines({ nodes, discovered, universes }: Heard): HeardMac
 /** Machines that speak no network protocol: nobody will ever hear them. */
 const SILENT_KINDS: ReadonlySet<string> = new Set(['DMX desk', 'USB adapter', 'switch']);
 
-const numerically = (a: string, b: string): number => a.localeCompare(b, 'en', { numeric: true });
+interface KnownDrift {
+  readonly plan: Machine;
+  readonly model: Model | undefined;
+  readonly universes: readonly Universe[];
+  readonly address: string;
+  readonly drift: readonly Drift[];
+}
+
+/** By the node's own report, which stays the same object as long as nothing in it changes. */
+const knownDrifts = new WeakMap<NodeReport, KnownDrift>();
+
+function knownDrift(
+  plan: Machine,
+  model: Model | undefined,
+  universes: readonly Universe[],
+  byNumber: ReadonlyMap<number, Universe>,
+  heard: HeardMachine,
+): readonly Drift[] {
+  const { node, address } = heard;
+  const known = node && knownDrifts.get(node);
+  if (
+    known &&
+    known.plan === plan &&
+    known.model === model &&
+    known.universes === universes &&
+    known.address === address
+  )
+    return known.drift;
+  const drift = driftOf(plan, model, byNumber, heard);
+  if (node) knownDrifts.set(node, { plan, model, universes, address, drift });
+  return drift;
+}
+
+const numerically = new Intl.Collator('en', { numeric: true }).compare;
 
 /**
  * Brings plan and wire together: first by hardware address, then by name and address, then by
@@ -133,7 +166,7 @@ export function matchMachines(
     const match = found.get(plan);
     const model = plan.modelId === null ? undefined : models.get(plan.modelId);
     const present = match && !match.heard.gone;
-    const drift = present ? driftOf(plan, model, universes, match.heard) : [];
+    const drift = present ? knownDrift(plan, model, records.universe, universes, match.heard) : [];
     return {
       key: plan.id,
       name: plan.name,

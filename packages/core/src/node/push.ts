@@ -1,6 +1,6 @@
 /** A plan's settings as packets for a node, and what is taken back from a node into the plan. */
 import { ArtNet, encodeAddress, encodeInput, encodeIpProg } from '../artnet';
-import { splitPortAddress } from '../address';
+import { formatWire, splitPortAddress } from '../address';
 import type { FailSafe, NodeReport, PushResult } from '../contract';
 import { addressesOf, maskLength, maskText, withMainAddress } from '../ip';
 import { carriedBy, plainPort, wireNumber } from '../machine';
@@ -141,14 +141,36 @@ const KINDS: Readonly<Record<NodeReport['kind'], MachineKind>> = {
   other: 'computer',
 };
 
-/** The show universe that travels as a wire number, or the number of a new one like it. */
-function showUniverseOf(universes: readonly Universe[], protocol: 'sacn' | 'artnet', wire: number): number {
-  return (
-    (
-      universes.find((one) => one.protocol === protocol && one.wire === wire) ??
-      universes.find((one) => one.wire === wire)
-    )?.number ?? Math.max(1, wire + (protocol === 'artnet' ? 1 : 0))
-  );
+/** Ports as the wire shows them, and universes that the show lacks to tell of them. */
+export interface SeenPorts {
+  readonly ports: readonly MachinePort[];
+  readonly universes: readonly Universe[];
+}
+
+/**
+ * Finds the show universe of a number on the wire. One that is not in the show goes by its own number;
+ * where that belongs to another, a universe is made for it.
+ */
+class UniverseFinder {
+  readonly made: Universe[] = [];
+  private readonly numbers: Set<number>;
+
+  constructor(private readonly universes: readonly Universe[]) {
+    this.numbers = new Set(universes.map(({ number }) => number));
+  }
+
+  find(protocol: 'sacn' | 'artnet', wire: number): number {
+    const all = [...this.universes, ...this.made];
+    const known =
+      all.find((one) => one.protocol === protocol && one.wire === wire) ?? all.find((one) => one.wire === wire);
+    if (known) return known.number;
+    let number = Math.max(1, wire + (protocol === 'artnet' ? 1 : 0));
+    if (!this.numbers.has(number)) return number;
+    while (this.numbers.has(number)) number += 1;
+    this.numbers.add(number);
+    this.made.push({ id: `universe-${protocol}-${wire}`, rev: 0, number, name: '', protocol, wire, merge: 'htp' });
+    return number;
+  }
 }
 
 /** A plan's ports as the wire shows them; what the wire does not tell stays as it was planned. */
@@ -156,8 +178,9 @@ export function portsAsSeen(
   there: readonly MachinePort[],
   node: NodeReport,
   universes: readonly Universe[],
-): MachinePort[] {
+): SeenPorts {
   const known = new Map(there.map((port) => [port.number, port]));
+  const finder = new UniverseFinder(universes);
   const ports = node.ports.map((seen): MachinePort => {
     const protocol = seen.sacn ? 'sacn' : 'artnet';
     const base = known.get(seen.number) ?? plainPort(seen.number, 1, protocol);
@@ -167,7 +190,7 @@ export function portsAsSeen(
       ...base,
       use: seen.disabled ? 'off' : seen.direction,
       protocol,
-      universe: showUniverseOf(universes, protocol, seen.portAddress),
+      universe: finder.find(protocol, seen.portAddress),
       copyOf: null,
       rdm: seen.direction === 'out' && node.rdmSwitch ? seen.rdm : base.rdm,
       merge: base.merge === 'htp' || base.merge === 'ltp' ? (seen.ltp ? 'ltp' : 'htp') : base.merge,
@@ -177,8 +200,17 @@ export function portsAsSeen(
   });
   const seen = new Set(ports.map(({ number }) => number));
   const rest = there.filter(({ number }) => !seen.has(number)).map((port): MachinePort => ({ ...port, use: 'off' }));
-  return [...ports, ...rest].sort((a, b) => a.number - b.number);
+  return { ports: [...ports, ...rest].sort((a, b) => a.number - b.number), universes: finder.made };
 }
+
+const addUniverses = (universes: readonly Universe[]): Pick<Plan, 'changes' | 'lines'> => ({
+  changes: universes.map((one) => added('universe', one)),
+  lines: universes.map(({ number, protocol, wire }) => ({
+    subject: `Universe ${number}`,
+    before: '',
+    after: `added, as ${formatWire({ protocol, number: wire })}`,
+  })),
+});
 
 /** The plan of a machine bent to what the wire shows of it. */
 export function takeTruth(
@@ -190,24 +222,34 @@ export function takeTruth(
   const fields = new Set(drift.map(({ field }) => field));
   const main = addressesOf(plan)[0];
   let after = plan;
+  let brought: readonly Universe[] = [];
   if (fields.has('address') || fields.has('mask'))
     after = withMainAddress(after, address, (node && maskLength(node.mask)) ?? main?.prefix ?? 8);
   if (node) {
     if (fields.has('name')) after = { ...after, name: node.shortName || after.name };
     if (fields.has('firmware')) after = { ...after, firmware: node.firmware };
-    if ([...fields].some((field) => field.startsWith('port ') || field === 'signal lost' || field === 'priority'))
-      after = { ...after, ports: portsAsSeen(plan.ports, node, records.universe) };
+    if ([...fields].some((field) => field.startsWith('port ') || field === 'signal lost' || field === 'priority')) {
+      const { ports, universes } = portsAsSeen(plan.ports, node, records.universe);
+      after = { ...after, ports };
+      brought = universes;
+    }
   }
   const lines = drift.map(({ what, planned, seen }): PlanLine => ({
     subject: `${plan.name}, ${what.toLowerCase()}`,
     before: planned,
     after: seen,
   }));
-  return { sentence: `Took over how ${plan.name} is set`, changes: [changed('machine', plan, after)], lines };
+  const more = addUniverses(brought);
+  return {
+    sentence: `Took over how ${plan.name} is set`,
+    changes: [...more.changes, changed('machine', plan, after)],
+    lines: [...more.lines, ...lines],
+  };
 }
 
 /** A stranger taken into the plan as it is. */
 export function adopt(records: ShowRecords, { address, name, node }: HeardMachine, id: string): Plan {
+  const { ports, universes } = node ? portsAsSeen([], node, records.universe) : { ports: [], universes: [] };
   const machine: Machine = {
     ...PLAIN_MACHINE,
     id,
@@ -223,7 +265,7 @@ export function adopt(records: ShowRecords, { address, name, node }: HeardMachin
         addresses: [{ way: node?.dhcp ? 'dhcp' : 'fixed', address, prefix: (node && maskLength(node.mask)) ?? 8 }],
       },
     ],
-    ports: node ? portsAsSeen([], node, records.universe) : [],
+    ports,
   };
   const lines: PlanLine[] = [
     { subject: 'Machine', before: '', after: machine.name },
@@ -235,7 +277,12 @@ export function adopt(records: ShowRecords, { address, name, node }: HeardMachin
       after: `${port.use}, universe ${port.universe}`,
     })),
   ];
-  return { sentence: `Adopted ${machine.name}`, changes: [added('machine', machine)], lines };
+  const more = addUniverses(universes);
+  return {
+    sentence: `Adopted ${machine.name}`,
+    changes: [...more.changes, added('machine', machine)],
+    lines: [...lines, ...more.lines],
+  };
 }
 
 /** Says that a heard machine is this planned one: its hardware address goes into the plan. */

@@ -10,7 +10,7 @@ import {
   readSnapshot,
   writeSnapshot,
 } from '@taxiarch/core/machine';
-import { removed } from '@taxiarch/core/patch';
+import { changed, removed } from '@taxiarch/core/patch';
 import type { Machine, MachinePort, Snapshot } from '@taxiarch/core/show';
 import { machinesChosen, useChosen } from '@/data/chosen';
 import { newId, wholeFrom } from '@/data/numbers';
@@ -119,6 +119,7 @@ function SnapshotCard({ snapshot }: { snapshot: Snapshot }) {
   const push = usePush();
   const [comparing, setComparing] = useState(false);
   const [removing, setRemoving] = useState(false);
+  const [renaming, setRenaming] = useState<string>();
   const [other, setOther] = useState('');
   const machine = records.machine.find(({ id }) => id === snapshot.machineId);
   const against =
@@ -135,6 +136,7 @@ function SnapshotCard({ snapshot }: { snapshot: Snapshot }) {
         {snapshot.about && ` · ${snapshot.about}`}
       </Text>
       <View className="flex-row flex-wrap gap-2">
+        <Button label="Rename" onPress={() => setRenaming(renaming === undefined ? snapshot.name : undefined)} />
         <Button label="Compare" onPress={() => setComparing(!comparing)} />
         <Button label="File" onPress={() => save(`${snapshot.name}.node.json`, writeSnapshot(snapshot))} />
         {machine && <Button label="Put back" onPress={() => void push.push([machine.id], snapshot.id)} />}
@@ -142,6 +144,25 @@ function SnapshotCard({ snapshot }: { snapshot: Snapshot }) {
         {machine && <Button label="Machine" onPress={() => router.navigate(`/wire/${machine.id}` as Href)} />}
       </View>
       <PushOutcome push={push} />
+      {renaming !== undefined && (
+        <View className="flex-row items-end gap-2">
+          <View className="flex-1">
+            <Field label="New name" value={renaming} onChange={setRenaming} />
+          </View>
+          <Button
+            label="Save"
+            look="main"
+            disabled={renaming.trim() === ''}
+            onPress={() => {
+              const name = renaming.trim();
+              setRenaming(undefined);
+              void propose(`Renamed the snapshot ${snapshot.name} to ${name}`, [
+                changed('snapshot', snapshot, { ...snapshot, name }),
+              ]);
+            }}
+          />
+        </View>
+      )}
       {comparing && (
         <View className="gap-1">
           <Pick

@@ -8,8 +8,8 @@ import Network from 'lucide-react-native/icons/network';
 import RefreshCw from 'lucide-react-native/icons/refresh-cw';
 import Route from 'lucide-react-native/icons/route';
 import TableIcon from 'lucide-react-native/icons/table';
-import { memo, useMemo, useState } from 'react';
-import { FlatList, Pressable, View } from 'react-native';
+import { useMemo, useState } from 'react';
+import { View } from 'react-native';
 import { matchesWords } from '@taxiarch/core/jump';
 import type { MachineEntry, MachineState } from '@taxiarch/core/node';
 import { machinesChosen, useChosen } from '@/data/chosen';
@@ -17,21 +17,9 @@ import { placeFilter, useKept } from '@/data/kept';
 import { useLive } from '@/data/live';
 import { scan, useMachines } from '@/data/machines';
 import { useNetworkFindings, useShow } from '@/data/show';
-import {
-  Button,
-  CheckBox,
-  Chips,
-  Field,
-  Pick,
-  Row,
-  Screen,
-  Sentence,
-  SentenceLink,
-  StateWord,
-  Text,
-  count,
-  type Chip,
-} from '@/ui';
+import { useStable } from '@/data/stable';
+import { Button, Chips, Field, Pick, Screen, Sentence, SentenceLink, count, type Chip } from '@/ui';
+import { MachineRows, lineOf } from './MachineRows';
 import { STATES, countStates, notAsPlanned } from './words';
 
 const TOOLS: readonly Chip[] = [
@@ -43,8 +31,6 @@ const TOOLS: readonly Chip[] = [
   { label: 'This computer', href: '/wire/here', icon: Monitor },
   { label: 'Stand-ins', href: '/wire/stand-ins', icon: FlaskConical },
 ];
-
-const ROW_HEIGHT = 64;
 
 const ORDERS = [
   { value: 'state', label: 'By state' },
@@ -72,54 +58,11 @@ function WireSentence({ entries }: { entries: readonly MachineEntry[] }) {
   );
 }
 
-const MachineRow = memo(function MachineRow({
-  entry,
-  here,
-  picking,
-  on,
-}: {
-  entry: MachineEntry;
-  here: boolean;
-  picking: boolean;
-  on: boolean;
-}) {
-  const { key, name, plan, model, heard, state, drift, address } = entry;
-  const what = plan ? plan.kind : (heard?.node?.kind ?? 'sender');
-  const inside = (
-    <>
-      {picking && plan && <CheckBox on={on} />}
-      <View className="flex-1">
-        <Text numberOfLines={1}>{name}</Text>
-        <Text kind="small" numberOfLines={1}>
-          {address !== '' && <Text kind="monoSmall">{address} </Text>}
-          {state === 'drifted' ? drift.map((one) => one.what.toLowerCase()).join(', ') : model ? model.name : what}
-        </Text>
-      </View>
-      <StateWord state={state} />
-    </>
-  );
-  if (picking && plan)
-    return (
-      <Pressable
-        role="checkbox"
-        aria-checked={on}
-        aria-label={name}
-        onPress={() => machinesChosen.toggle(key)}
-        className={`h-16 flex-row items-center gap-3 border-b border-line px-4 ${on ? 'bg-raised' : ''}`}
-      >
-        {inside}
-      </Pressable>
-    );
-  return (
-    <Row href={`/wire/${key}` as Href} label={name} chosen={here}>
-      {inside}
-    </Row>
-  );
-});
+const byName = new Intl.Collator('en', { numeric: true }).compare;
 
 function sorted(entries: readonly MachineEntry[], order: string): readonly MachineEntry[] {
   const copy = [...entries];
-  if (order === 'name') return copy.sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }));
+  if (order === 'name') return copy.sort((a, b) => byName(a.name, b.name));
   if (order === 'seen') return copy.sort((a, b) => (b.heard?.lastSeen ?? 0) - (a.heard?.lastSeen ?? 0));
   if (order === 'state') return copy.sort((a, b) => STATES.indexOf(a.state) - STATES.indexOf(b.state));
   return copy;
@@ -153,7 +96,7 @@ export function MachineList() {
       ),
     [entries, state, place, query, order],
   );
-  const chosenSet = useMemo(() => new Set(chosen), [chosen]);
+  const lines = useStable(shown.map(lineOf));
   return (
     <Screen
       fixed
@@ -218,31 +161,17 @@ export function MachineList() {
           </View>
         </View>
       </View>
-      <FlatList
-        data={shown}
-        keyExtractor={({ key }) => key}
-        initialNumToRender={14}
-        windowSize={5}
-        maxToRenderPerBatch={5}
-        getItemLayout={(_, index) => ({ length: ROW_HEIGHT, offset: ROW_HEIGHT * index, index })}
-        renderItem={({ item }) => (
-          <div style={{ height: ROW_HEIGHT }}>
-            <MachineRow
-              entry={item}
-              here={here === `/wire/${item.key}`}
-              picking={picking}
-              on={chosenSet.has(item.key)}
-            />
-          </div>
-        )}
-        ListEmptyComponent={
-          <Text kind="soft" className="px-4 py-3">
-            {!loaded
-              ? ''
-              : entries.length === 0
-                ? 'Planned machines, and those that are heard, will stand here.'
-                : 'No machine fits.'}
-          </Text>
+      <MachineRows
+        lines={lines}
+        here={here}
+        picking={picking}
+        chosen={chosen}
+        empty={
+          !loaded
+            ? ''
+            : entries.length === 0
+              ? 'Planned machines, and those that are heard, will stand here.'
+              : 'No machine fits.'
         }
       />
     </Screen>

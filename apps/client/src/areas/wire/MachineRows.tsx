@@ -1,0 +1,116 @@
+/** The rows of the list of machines, drawn again only when what they say changes. */
+import type { Href } from 'expo-router';
+import { memo, useCallback, useMemo } from 'react';
+import { FlatList, Pressable, View } from 'react-native';
+import type { MachineEntry, MachineState } from '@taxiarch/core/node';
+import { machinesChosen } from '@/data/chosen';
+import { CheckBox, Row, StateWord, Text } from '@/ui';
+
+const ROW_HEIGHT = 64;
+
+/** What a row says. */
+export interface MachineLine {
+  readonly id: string;
+  readonly name: string;
+  readonly address: string;
+  readonly note: string;
+  readonly state: MachineState;
+  readonly planned: boolean;
+}
+
+/** What stands under a machine's name: what differs, or what it is. */
+function noteOf({ state, drift, model, plan, heard }: MachineEntry): string {
+  if (state === 'drifted') return drift.map((one) => one.what.toLowerCase()).join(', ');
+  return model?.name ?? plan?.kind ?? heard?.node?.kind ?? 'sender';
+}
+
+export const lineOf = (entry: MachineEntry): MachineLine => ({
+  id: entry.key,
+  name: entry.name,
+  address: entry.address,
+  note: noteOf(entry),
+  state: entry.state,
+  planned: entry.plan !== undefined,
+});
+
+interface RowProps extends MachineLine {
+  readonly here: boolean;
+  readonly picking: boolean;
+  readonly on: boolean;
+}
+
+const MachineRow = memo(function MachineRow({ id, name, address, note, state, here, picking, on }: RowProps) {
+  const inside = (
+    <>
+      {picking && <CheckBox on={on} />}
+      <View className="flex-1">
+        <Text numberOfLines={1}>{name}</Text>
+        <Text kind="small" numberOfLines={1}>
+          {address !== '' && <Text kind="monoSmall">{address} </Text>}
+          {note}
+        </Text>
+      </View>
+      <StateWord state={state} />
+    </>
+  );
+  if (picking)
+    return (
+      <Pressable
+        role="checkbox"
+        aria-checked={on}
+        aria-label={name}
+        onPress={() => machinesChosen.toggle(id)}
+        className={`h-16 flex-row items-center gap-3 border-b border-line px-4 ${on ? 'bg-raised' : ''}`}
+      >
+        {inside}
+      </Pressable>
+    );
+  return (
+    <Row href={`/wire/${id}` as Href} label={name} chosen={here}>
+      {inside}
+    </Row>
+  );
+});
+
+interface Props {
+  lines: readonly MachineLine[];
+  /** Address of the page that is open */
+  here: string;
+  picking: boolean;
+  chosen: readonly string[];
+  empty: string;
+}
+
+export const MachineRows = memo(function MachineRows({ lines, here, picking, chosen, empty }: Props) {
+  const chosenSet = useMemo(() => new Set(chosen), [chosen]);
+  const renderItem = useCallback(
+    ({ item }: { item: MachineLine }) => (
+      <div style={{ height: ROW_HEIGHT }}>
+        <MachineRow
+          {...item}
+          here={here === `/wire/${item.id}`}
+          picking={picking && item.planned}
+          on={chosenSet.has(item.id)}
+        />
+      </div>
+    ),
+    [here, picking, chosenSet],
+  );
+  return (
+    <FlatList
+      data={lines}
+      keyExtractor={({ id }) => id}
+      initialNumToRender={14}
+      windowSize={5}
+      maxToRenderPerBatch={5}
+      updateCellsBatchingPeriod={16}
+      getItemLayout={(_, index) => ({ length: ROW_HEIGHT, offset: ROW_HEIGHT * index, index })}
+      renderItem={renderItem}
+      ListEmptyComponent={
+        <Text kind="soft" className="px-4 py-3">
+          {empty}
+        </Text>
+      }
+    />
+  );
+});
