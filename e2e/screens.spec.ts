@@ -7,30 +7,26 @@ const FOLDER = resolve(__dirname, '../docs/screenshots');
 const PHONE = { width: 390, height: 844 };
 const WIDE = { width: 1280, height: 800 };
 
-/** Name, size, address; then what is pressed. */
+/** Name, size, address. */
 const VIEWS = [
-  ['rig', PHONE, '/rig', []],
-  ['rig-plan', PHONE, '/rig/plan', []],
-  ['rig-inout', PHONE, '/rig/inout', []],
-  ['lamp', PHONE, '/rig/lamp-101', []],
-  ['listen', PHONE, '/listen', []],
-  ['slots', PHONE, '/listen/u2', []],
-  ['slot', PHONE, '/listen/u7?slot=40', []],
-  ['slots-plain', PHONE, '/listen/u6', ['All 512']],
-  ['wire', PHONE, '/wire', []],
-  ['flow', PHONE, '/flow', []],
-  ['prove-choose', PHONE, '/prove', []],
-  ['show', PHONE, '/show', []],
-  ['rig-wide', WIDE, '/rig/lamp-101', []],
-  ['slots-wide', WIDE, '/listen/u7?slot=40', []],
-  ['flow-wide', WIDE, '/flow', []],
+  ['rig', PHONE, '/rig'],
+  ['rig-plan', PHONE, '/rig/plan'],
+  ['listen', PHONE, '/listen'],
+  ['slots', PHONE, '/listen/u2'],
+  ['slot', PHONE, '/listen/u7?slot=40'],
+  ['wire', PHONE, '/wire'],
+  ['flow', PHONE, '/flow'],
+  ['show', PHONE, '/show'],
+  ['rig-wide', WIDE, '/rig/lamp-101'],
+  ['wire-stand-ins', PHONE, '/wire/stand-ins'],
+  ['slots-wide', WIDE, '/listen/u7?slot=40'],
+  ['flow-wide', WIDE, '/flow'],
 ] as const;
 
-for (const [name, viewport, path, presses] of VIEWS)
+for (const [name, viewport, path] of VIEWS)
   test(name, async ({ page }) => {
     await page.setViewportSize(viewport);
     await open(page, path);
-    for (const press of presses) await page.getByRole('radio', { name: press }).click();
     await page.waitForTimeout(1500);
     await page.screenshot({ path: join(FOLDER, `${name}.png`) });
   });
@@ -59,6 +55,28 @@ test('a fault of the patch, and its mends', async ({ page }) => {
   await page.waitForTimeout(500);
   await page.screenshot({ path: join(FOLDER, 'rig-findings.png') });
   await api('/api/undo', { author: 'Ivo' });
+});
+
+test('machines that drifted', async ({ page }) => {
+  const turn = (settings: object) => api('/api/stand-ins/handle', { id: 'car-deck', turn: settings });
+  await turn({ port: 2, wire: 9, mask: '255.255.0.0', settings: { merge: 'ltp' } });
+  await page.setViewportSize(PHONE);
+  await open(page, '/wire/machine-car-deck');
+  await page.getByText('3 settings differ from the plan').waitFor({ timeout: 20_000 });
+  await page.screenshot({ path: join(FOLDER, 'wire-machine.png') });
+  await page.setViewportSize(WIDE);
+  await page.waitForTimeout(800);
+  await page.screenshot({ path: join(FOLDER, 'wire-wide.png') });
+  await turn({ port: 2, wire: 3, mask: '255.0.0.0', settings: { merge: 'htp' } });
+});
+
+test('can A reach B', async ({ page }) => {
+  await page.setViewportSize(PHONE);
+  await open(page, '/wire/reach');
+  await page.getByLabel('From', { exact: true }).selectOption({ label: 'Bridge desk' });
+  await page.getByLabel('To', { exact: true }).selectOption({ label: 'Boiler node' });
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: join(FOLDER, 'wire-reach.png') });
 });
 
 test('prove, hot', async ({ page }) => {

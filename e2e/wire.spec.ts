@@ -117,6 +117,7 @@ test('a stranger is switched on, adopted as it is, and forgotten again', async (
   expect(adopted.ports).toHaveLength(16);
   expect(adopted).toMatchObject({ firmware: '1.7', interfaces: [{ mac: '02:7f:f2:00:00:3f' }] });
   await undo();
+  await open(page, '/wire/127.0.0.63');
   await says(page, 'Spare is in no plan.');
   await handle('spare', { power: false });
 });

@@ -72,9 +72,10 @@ export function createApp({ store, files, imports, host, feed, settings, guard, 
   });
   if (client !== undefined) {
     app.use(async (ctx, next) => {
-      // Every page is the one page; which it is, the client's router reads from the address.
-      const last = ctx.path.split('/').pop() ?? '';
-      if (ctx.method === 'GET' && !ctx.path.startsWith('/api/') && !last.includes('.')) ctx.path = '/index.html';
+      // Every page is the one page; which it is, the client's router reads from the address. A machine's
+      // page ends with numbers and dots, a file with letters.
+      const isFile = /\.[a-z][a-z0-9]*$/i.test(ctx.path);
+      if (ctx.method === 'GET' && !ctx.path.startsWith('/api/') && !isFile) ctx.path = '/index.html';
       await next();
     });
     app.use(

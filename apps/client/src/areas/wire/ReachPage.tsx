@@ -9,10 +9,8 @@ import { Pick, Screen, Section, Sentence, StateWord, Text } from '@/ui';
 function Bits({ label, bits, prefix, differsAt }: { label: string; bits: string; prefix: number; differsAt: number }) {
   let place = 0;
   return (
-    <View className="flex-row gap-2">
-      <Text kind="small" className="w-28">
-        {label}
-      </Text>
+    <View>
+      <Text kind="small">{label}</Text>
       <Text kind="mono">
         {[...bits].map((bit, i) => {
           if (bit === ' ') return <Text key={i}> </Text>;

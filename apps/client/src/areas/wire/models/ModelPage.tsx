@@ -18,7 +18,7 @@ import {
 import { useDraft } from '@/data/form';
 import { newId, wholeFrom } from '@/data/numbers';
 import { useShow } from '@/data/show';
-import { Button, Check, Empty, Field, Pick, PlanPreview, Screen, Section, Sentence, Text } from '@/ui';
+import { Check, Empty, Field, Pick, PlanPreview, Screen, Section, Sentence, Text } from '@/ui';
 import { modelsToChoose } from '../machine/machineForm';
 
 /** Fields that are typed; empty for what has no limit. */

@@ -14,7 +14,7 @@ function can({ kind, ports, merges, rdm, universes, groups }: Model): string {
     ports > 0 && count(ports, 'port'),
     ports > 0 && (merges.some((one) => one !== 'none') ? 'merges' : 'cannot merge'),
     rdm && 'RDM',
-    universes !== null && `${universes} universes`,
+    universes !== null && count(universes, 'universe'),
     groups !== null && `${groups} groups`,
   ]
     .filter(Boolean)
