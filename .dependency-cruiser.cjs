@@ -5,7 +5,12 @@ module.exports = {
       name: 'core-stands-alone',
       severity: 'error',
       from: { path: '^packages/core/src', pathNot: '\\.test\\.ts$' },
-      to: { pathNot: ['^packages/core/src', 'node_modules/(yup|fast-deep-equal|fflate|fast-xml-parser|papaparse|ipaddr\\.js)/'] },
+      to: {
+        pathNot: [
+          '^packages/core/src',
+          'node_modules/(yup|fast-deep-equal|fflate|fast-xml-parser|papaparse|ipaddr\\.js)/',
+        ],
+      },
     },
     {
       name: 'apps-are-strangers',

@@ -127,12 +127,7 @@ export function MachineList() {
           <>
             <Button label="Look again" icon={RefreshCw} iconOnly onPress={() => void scan()} />
             <Button label="Choose" grow onPress={() => setPicking(true)} />
-            <Button
-              label="Add a machine"
-              look="main"
-              grow
-              onPress={() => router.navigate('/wire/change/new' as Href)}
-            />
+            <Button label="Add" look="main" grow onPress={() => router.navigate('/wire/change/new' as Href)} />
           </>
         )
       }

@@ -6,7 +6,7 @@ import type { MachineEntry, MachineState } from '@taxiarch/core/node';
 import { machinesChosen } from '@/data/chosen';
 import { CheckBox, Row, StateWord, Text } from '@/ui';
 
-const ROW_HEIGHT = 64;
+const ROW_HEIGHT = 56;
 
 /** What a row says. */
 export interface MachineLine {
@@ -60,7 +60,7 @@ const MachineRow = memo(function MachineRow({ id, name, address, note, state, he
         aria-checked={on}
         aria-label={name}
         onPress={() => machinesChosen.toggle(id)}
-        className={`h-16 flex-row items-center gap-3 border-b border-line px-4 ${on ? 'bg-raised' : ''}`}
+        className={`h-14 flex-row items-center gap-3 border-b border-line px-4 ${on ? 'bg-raised' : ''}`}
       >
         {inside}
       </Pressable>
