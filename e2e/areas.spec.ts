@@ -10,7 +10,7 @@ const BUILD = resolve(__dirname, '../.build');
 
 test('flow: each universe from its sender to its port', async ({ page }) => {
   await open(page, '/flow');
-  await expect(page.getByRole('heading', { level: 1 })).toHaveText('12 of 14 universes reach a port.');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('13 of 14 universes reach a port.');
   await expect(page.getByText('→ Boiler node, port 2')).toBeVisible();
   await expect(page.getByText('Porthole, not heard')).toBeVisible();
 });

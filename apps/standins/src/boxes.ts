@@ -45,7 +45,7 @@ export const BOXES: readonly BoxSetup[] = [
     longName: 'Saltcote Bridge 4, passenger saloon',
     address: '127.0.0.34',
     firmware: [3, 0],
-    ports: [{ wire: 41, use: 'in' }, ...[0, 0, 0].map((wire) => ({ wire, use: 'off' as const }))],
+    ports: [{ wire: 41, use: 'in' }, { wire: 41 }, ...[32, 32].map((wire) => ({ wire, use: 'off' as const }))],
   },
   {
     id: 'foredeck',

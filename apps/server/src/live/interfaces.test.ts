@@ -1,5 +1,6 @@
 import type { InterfaceInfo } from '@taxiarch/core/contract';
-import { broadcastOf, chooseInterface, listInterfaces, plainTrouble } from './interfaces';
+import type { Network } from '@taxiarch/core/show';
+import { broadcastOf, chooseInterface, chooseInterfaces, listInterfaces, mediumOf, plainTrouble } from './interfaces';
 
 const one = (name: string, address: string, netmask = '255.255.255.0'): InterfaceInfo => ({
   name,
@@ -51,3 +52,47 @@ test('what a socket says is put in plain words, with what to look at', () => {
   expect(said('EPERM')).toMatch(/firewall/);
   expect(said('EWEIRD')).toMatch(/send EWEIRD/);
 });
+
+describe('following the plan of addresses', () => {
+  const plan = (network: string, prefix: number): Network => ({
+    id: network,
+    rev: 1,
+    name: network,
+    network,
+    prefix,
+    dhcp: false,
+    standIn: false,
+    ranges: [],
+  });
+
+  test('the interface that lies in a plan is taken, the first plan first', () => {
+    const plans = [plan('198.51.100.0', 24), plan('192.0.2.0', 24)];
+    expect(chooseInterface([lo, wired, wireless], 'plan', plans)).toBe(wireless);
+    expect(chooseInterface([lo, wired], 'plan', plans)).toBe(wired);
+  });
+
+  test('where no plan fits, the first wired one', () => {
+    expect(chooseInterface([lo, wireless, wired], 'plan', [plan('10.0.0.0', 8)])).toBe(wired);
+    expect(chooseInterface([lo, wireless, wired], 'plan', [])).toBe(wired);
+  });
+
+  test('each protocol has its own, or Art-Net goes along with sACN', () => {
+    const choose = (sacn: string, artnet: string) =>
+      chooseInterfaces([lo, wired, wireless], { interface: sacn, artnetInterface: artnet }, [plan('127.0.0.0', 8)]);
+    expect(choose('auto', 'same')).toEqual({ sacn: wired, artnet: wired });
+    expect(choose('198.51.100.10', 'plan')).toEqual({ sacn: wireless, artnet: lo });
+    expect(choose('auto', '203.0.113.1')).toEqual({ sacn: wired, artnet: null });
+  });
+});
+
+test.each([
+  ['no-such-wlan0', 'unknown'],
+  ['wlx0a1b', 'wireless'],
+  ['Wi-Fi', 'wireless'],
+  ['veth9f', 'virtual'],
+  ['utun3', 'virtual'],
+  ['Ethernet 2', 'wired'],
+  ['en7', 'wired'],
+])('%s is %s by its name, where the system does not tell', (name, medium) =>
+  expect(mediumOf(name, false)).toBe(medium),
+);

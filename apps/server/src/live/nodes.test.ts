@@ -47,3 +47,57 @@ test('a device that misses three polls is gone, and nothing is sent to it', () =
   table.note(page(1, [7], true), '127.0.0.40', 9100);
   expect(table.listeners(7, 9200)).toEqual({ addresses: ['127.0.0.40'], ltp: true });
 });
+
+test('a machine that answers at a new address has left its old one', () => {
+  const table = new NodeTable();
+  table.note(page(1, [7]), '127.0.0.40', 0);
+  table.note(page(1, [7]), '127.0.0.50', 100);
+  expect(table.report(200, 0).map(({ address }) => address)).toEqual(['127.0.0.50']);
+  expect(table.whereIs('02:7f:f1:00:00:40', '')).toEqual({ address: '127.0.0.50', lastSeen: 100 });
+});
+
+test('machines that tell no hardware address are told apart by where they are', () => {
+  const table = new NodeTable();
+  const bare = { ...page(1, [7]), mac: new Uint8Array(6) };
+  table.note(bare, '127.0.0.40', 0);
+  table.note(bare, '127.0.0.50', 0);
+  expect(table.report(1, 0)).toHaveLength(2);
+  expect(table.whereIs('00:00:00:00:00:00', '127.0.0.50')?.address).toBe('127.0.0.50');
+});
+
+test('another machine at a known address does not inherit its pages', () => {
+  const table = new NodeTable();
+  table.note(page(2, [4]), '127.0.0.40', 0);
+  table.note({ ...page(1, [9]), mac: Uint8Array.of(2, 0, 0, 0, 0, 1) }, '127.0.0.40', 10);
+  expect(table.report(20, 0)[0]!.ports.map(({ portAddress }) => portAddress)).toEqual([9]);
+});
+
+test('masks are asked for of those present, each once in a while, and told with the node', () => {
+  const table = new NodeTable();
+  table.note(page(1, [7]), '127.0.0.40', 0);
+  expect(table.toAskForIp(10, -10)).toEqual(['127.0.0.40']);
+  expect(table.toAskForIp(20, -10)).toEqual([]);
+  expect(table.toAskForIp(30, 15)).toEqual(['127.0.0.40']);
+  expect(table.toAskForIp(20_000, 15_000)).toEqual([]);
+  const reply = {
+    kind: 'ipProgReply',
+    ip: '',
+    mask: '255.255.0.0',
+    gateway: '127.0.0.1',
+    port: 0,
+    dhcp: true,
+  } as const;
+  table.noteIp(reply, '127.0.0.40');
+  expect(table.report(30, 0)[0]).toMatchObject({ mask: '255.255.0.0', gateway: '127.0.0.1', dhcp: true });
+});
+
+test('Art-Net is not sent to a port that listens to sACN', () => {
+  const table = new NodeTable();
+  const sacn = { ...page(1, [7]) };
+  table.note(
+    { ...sacn, ports: sacn.ports.map((port) => ({ ...port, goodOutputA: ArtNet.OUTPUT_FROM_SACN })) },
+    '127.0.0.40',
+    0,
+  );
+  expect(table.listeners(7, 10).addresses).toEqual([]);
+});

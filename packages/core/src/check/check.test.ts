@@ -37,27 +37,29 @@ const show = (machines: readonly Machine[], more: Partial<ShowRecords> = {}): Sh
   network: [LIGHTING],
   model: MODELS,
   source: [],
+  lamp: [],
+  run: [],
   ...more,
 });
 
 const desk = machine('Desk', [iface(at('10.0.0.1'))], { kind: 'console' });
-const sender = [
-  {
-    id: 's',
-    rev: 1,
-    name: 'Desk',
-    address: '',
-    universes: [1],
-    priority: 100,
-    pennant: { letter: 'D', cut: 'square', fill: 'plain' },
-  },
-] as const;
+const sends = (name: string, universes: readonly number[], priority = 100): ShowRecords['source'][number] => ({
+  id: name,
+  rev: 1,
+  name,
+  address: '',
+  universes,
+  priority,
+  pennant: { letter: name[0]!, cut: 'square', fill: 'plain' },
+});
+const sender = [sends('Desk', [1])];
+const lamps = (universe: number) => nightFerry().lamp.filter((one) => one.universe === universe);
 const carries = (universe: number, over: Partial<MachinePort> = {}): Partial<Machine> => ({
   ports: [{ ...plainPort(1, universe), ...over }],
 });
 
 /** For each rule a show that raises it; the same show mended raises nothing. */
-const RAISED: Readonly<Record<string, ShowRecords>> = {
+const RAISED: Record<string, ShowRecords> = {
   'same address': show([desk, machine('Node', [iface(at('10.0.0.1'))])]),
   'masks disagree': show([desk, machine('Node', [iface(at('10.0.0.2', 24))])]),
   'network or broadcast address': show([desk, machine('Node', [iface(at('10.255.255.255'))])]),
@@ -74,10 +76,13 @@ const RAISED: Readonly<Record<string, ShowRecords>> = {
   'two interfaces in one subnet': show([machine('Node', [iface(at('10.0.0.2')), iface(at('10.0.0.3'))])]),
   'outside every plan': show([desk, machine('Node', [iface(at('2.0.0.3'))])]),
   'DHCP without a server': show([desk, machine('Node', [iface(at('', 8, 'dhcp'))])]),
-  'beyond the model': show([machine('Node', [], { modelId: 'model-marram-pair-2', ...carries(1, { merge: 'ltp' }) })]),
+  'beyond the model': show([machine('Node', [], { modelId: 'model-marram-pair-2', ...carries(1, { merge: 'ltp' }) })], {
+    source: sender,
+  }),
   'one sub-net a page': show(
     [machine('Node', [], { modelId: 'model-tern-rack-8', ports: [plainPort(1, 1), plainPort(2, 2)] })],
     {
+      source: [sends('Desk', [1, 2])],
       universe: [
         { id: 'u1', rev: 1, number: 1, name: '', protocol: 'sacn', wire: 1, merge: 'htp' },
         { id: 'u2', rev: 1, number: 2, name: '', protocol: 'sacn', wire: 300, merge: 'htp' },
@@ -85,6 +90,44 @@ const RAISED: Readonly<Record<string, ShowRecords>> = {
     },
   ),
 };
+
+const node = machine('Node', [], carries(1));
+const backup = machine('Aft', [iface(at('10.0.0.8'))], { kind: 'backup console' });
+Object.assign(RAISED, {
+  'no sender': show([node], {
+    lamp: lamps(2),
+    source: sender,
+    machine: [
+      node,
+      machine('More', [], { controller: { firstUniverse: 2, universes: 1, outputs: 1, channelsPerOutput: 510 } }),
+    ],
+  }),
+  'nothing sent to the port': show([node, machine('Far', [], carries(6))], { source: sender }),
+  'no port': show(
+    [node, machine('Free', [], { modelId: 'model-marram-quad-4', ports: [{ ...plainPort(1, 1), use: 'off' }] })],
+    {
+      lamp: lamps(2),
+      source: [sends('Desk', [1, 2])],
+    },
+  ),
+  'no receiver': show([node], { source: [sends('Desk', [1, 7])] }),
+  'protocols differ': show([machine('Node', [], carries(1, { protocol: 'artnet' }))], { source: sender }),
+  priorities: show([machine('Node', [], carries(1)), desk, backup], {
+    source: [sends('Desk', [1]), sends('Aft', [1], 100)],
+  }),
+  'more sources than merge': show(
+    [machine('Node', [], { modelId: 'model-marram-pair-2', ...carries(1, { merge: 'none' }) })],
+    {
+      source: [sends('Desk', [1]), sends('Other', [1], 90)],
+    },
+  ),
+  'beyond the allowance': show(
+    [{ ...desk, modelId: 'model-tern-touch' }, machine('Node', [], { ports: [1, 2, 3].map((n) => plainPort(n, n)) })],
+    { source: [sends('Desk', [1, 2, 3])] },
+  ),
+});
+/** What only a person can decide. */
+const WITHOUT_REPAIR = ['one sub-net a page', 'more sources than merge', 'beyond the allowance'];
 
 test('there is a show here for every check', () =>
   expect(Object.keys(RAISED).sort()).toEqual(NETWORK_CHECKS.map(({ rule }) => rule).sort()));
@@ -98,7 +141,7 @@ test.each(Object.entries(RAISED))('%s is found, alone, and in a sentence', (rule
   expect(found[0]!.subjects.length).toBeGreaterThan(0);
 });
 
-test.each(Object.entries(RAISED).filter(([rule]) => rule !== 'one sub-net a page'))(
+test.each(Object.entries(RAISED).filter(([rule]) => !WITHOUT_REPAIR.includes(rule)))(
   'each repair of “%s” mends it and brings no other',
   (_, records) => {
     const [finding] = networkFindings(records);
@@ -142,3 +185,29 @@ test('an address given twice is always found, whoever has it', () =>
       expect([...found[0]!.subjects].sort()).toEqual([`m${a}`, `m${b}`].sort());
     }),
   ));
+
+test('a port one beside what is sent is told as bases mixed up, with the shift, and turned', () => {
+  const records = show([node, machine('Far', [], carries(4))], { source: [sends('Desk', [1, 3])], lamp: lamps(3) });
+  const finding = networkFindings(records).find(({ rule }) => rule === 'nothing sent to the port')!;
+  expect(finding.sentence).toBe(
+    'Far, port 1, carries universe 4, which nobody sends; universe 3 is sent and reaches no port. One of them counts from 1 and the other from 0: it is off by one.',
+  );
+  const [turn] = networkRepairs(records, finding);
+  expect(turn!.label).toBe('Turn it to universe 3');
+  expect(networkFindings(recordsAfter(records, turn!.plan.changes))).toEqual([]);
+});
+
+test('a backup may send what the main console sends, as long as it is lower', () => {
+  const both = (priority: number) =>
+    show([node, desk, backup], { source: [sends('Aft', [1], priority), sends('Desk', [1], 100)] });
+  expect(networkFindings(both(90))).toEqual([]);
+  expect(networkFindings(both(120)).map(({ sentence }) => sentence)).toEqual([
+    'Aft is the backup and sends universe 1 at priority 120, not below the 100 of Desk.',
+  ]);
+});
+
+test('an input sends too', () => {
+  const ports = [{ ...plainPort(1, 9, 'artnet'), use: 'in' as const }, plainPort(2, 9, 'artnet')];
+  const through = machine('Through', [], { ports });
+  expect(networkFindings(show([through]))).toEqual([]);
+});

@@ -1,14 +1,22 @@
 /** Checks of the network, each in a file of its own; a new one is a file and a line here. */
+import { allowance } from './allowance';
 import { capability } from './capability';
 import { dhcp } from './dhcp';
 import { viewOf, type Check, type Finding, type Repair } from './finding';
 import { loopback } from './loopback';
 import { masks } from './masks';
+import { noPort } from './noPort';
+import { noReceiver } from './noReceiver';
+import { noSender } from './noSender';
+import { nothingSent } from './nothingSent';
 import { outsidePlans } from './outsidePlans';
 import { pages } from './pages';
+import { priorities } from './priorities';
+import { protocolDiffers } from './protocolDiffers';
 import { reach } from './reach';
 import { reserved } from './reserved';
 import { sameAddress } from './sameAddress';
+import { tooManySources } from './tooManySources';
 import { twoInOneSubnet } from './twoInOneSubnet';
 import { recordsAfter, type Plan } from '../patch';
 import type { Kind, ShowRecords } from '../show';
@@ -26,6 +34,14 @@ export const NETWORK_CHECKS: readonly Check[] = [
   dhcp,
   capability,
   pages,
+  noSender,
+  nothingSent,
+  noPort,
+  noReceiver,
+  protocolDiffers,
+  priorities,
+  tooManySources,
+  allowance,
 ];
 
 /** Everything found wrong with the network's plan, in time linear in machines and their ports. */
@@ -41,7 +57,8 @@ export function networkRepairs(records: ShowRecords, finding: Finding): Repair[]
 /** Findings that a plan would bring to the network. */
 export function networkConsequences(records: ShowRecords, { changes }: Plan): Finding[] {
   const kinds = new Set(changes.map(({ kind }) => kind));
-  if (!['machine', 'model', 'network', 'source', 'universe'].some((kind) => kinds.has(kind as Kind))) return [];
+  if (!['lamp', 'run', 'machine', 'model', 'network', 'source', 'universe'].some((kind) => kinds.has(kind as Kind)))
+    return [];
   const now = new Set(networkFindings(records).map(({ sentence }) => sentence));
   return networkFindings(recordsAfter(records, changes)).filter(({ sentence }) => !now.has(sentence));
 }

@@ -114,7 +114,7 @@ export const MACHINES: readonly Machine[] = [
   ]),
   node('saloon', 'Saloon node', 'saltcote-bridge-4', 'Passenger Saloon', 34, '3.0', [
     port(1, 41, { use: 'in', label: 'Purser’s desk' }),
-    off(2),
+    port(2, 41, { label: 'Saloon dimmers' }),
     off(3),
     off(4),
   ]),

@@ -110,3 +110,4 @@ export function pennantOf(stream: Pick<HeardStream, 'name' | 'address' | 'own'>,
   };
 }
 export * from './paths';
+export * from './ranges';

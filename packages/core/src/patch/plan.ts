@@ -99,4 +99,4 @@ export function missingUniverses(
 export const formatAll = (addresses: readonly { universe: number; channel: number }[]): string =>
   addresses.map(formatAddress).join(', ');
 
-export const countOf = (count: number, what: string): string => `${count} ${what}${count === 1 ? '' : 's'}`;
+export const countOf = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`;

@@ -1,5 +1,5 @@
 /** Flow: each universe from who sends it to the node ports that it goes to, planned and heard in one row. */
-import { Link, type Href } from 'expo-router';
+import { Link, useRouter, type Href } from 'expo-router';
 import { View } from 'react-native';
 import { formatWire, wireKey } from '@taxiarch/core/address';
 import type { LiveReport } from '@taxiarch/core/contract';
@@ -14,8 +14,8 @@ import {
 import type { Universe } from '@taxiarch/core/show';
 import { useLive } from '@/data/live';
 import { useMachines } from '@/data/machines';
-import { useShow } from '@/data/show';
-import { PennantFlag, Screen, Sentence, StateWord, Text, count, useWide } from '@/ui';
+import { useNetworkFindings, useShow } from '@/data/show';
+import { Button, PennantFlag, Screen, Sentence, SentenceLink, StateWord, Text, count, useWide } from '@/ui';
 
 function Outlets({ outlets }: { outlets: readonly PathOutlet[] }) {
   if (outlets.length === 0) return <Text kind="small">goes to no planned port</Text>;
@@ -79,6 +79,8 @@ function Path({
 export function FlowArea() {
   const live = useLive();
   const { records } = useShow();
+  const router = useRouter();
+  const findings = useNetworkFindings();
   const senders = sendersByUniverse(records.source);
   const outlets = outletsByUniverse(useMachines());
   const universes = [...records.universe].sort((a, b) => a.number - b.number);
@@ -102,8 +104,13 @@ export function FlowArea() {
           {universes.length === 0
             ? 'No universes are planned yet.'
             : `${through} of ${count(universes.length, 'universe')} reach a port.`}
+          {findings.length > 0 && ' '}
+          {findings.length > 0 && (
+            <SentenceLink href={'/wire/findings' as Href}>{`${count(findings.length, 'finding')}.`}</SentenceLink>
+          )}
         </Sentence>
       }
+      acts={<Button label="Senders" grow onPress={() => router.navigate('/flow/senders' as Href)} />}
     >
       <View>
         {paths.map((path) => (

@@ -1,0 +1,1 @@
+export { SenderPage as default } from '@/areas/flow/senders/SenderPage';

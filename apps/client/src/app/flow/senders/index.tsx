@@ -1,0 +1,1 @@
+export { SendersPage as default } from '@/areas/flow/senders/SendersPage';

@@ -1,0 +1,110 @@
+/** One planned sender: what it sends, at which priority, under which flag. */
+import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useMemo, useState } from 'react';
+import { View } from 'react-native';
+import { removed } from '@taxiarch/core/patch';
+import { PENNANT_CUTS, PENNANT_FILLS, type PennantCut, type PennantFill, type Source } from '@taxiarch/core/show';
+import { useDraft } from '@/data/form';
+import { newId } from '@/data/numbers';
+import { useShow } from '@/data/show';
+import { Button, Empty, Field, PennantFlag, Pick, PlanPreview, Screen, Section, Sentence, Text } from '@/ui';
+import { formOf, planOf, type SenderForm } from './senderForm';
+
+export function SenderPage() {
+  const { source: id = '' } = useLocalSearchParams<{ source: string }>();
+  const { records, loaded } = useShow();
+  const source = records.source.find((one) => one.id === id);
+  if (id === 'new' || source) return <Editor key={id} base={source} />;
+  return loaded ? <Empty>This sender is not in the show any more.</Empty> : null;
+}
+
+function Editor({ base }: { base: Source | undefined }) {
+  const router = useRouter();
+  const { records } = useShow();
+  const [id] = useState(newId);
+  const [form, setForm, clear] = useDraft<SenderForm>(`sender ${base?.id ?? 'new'}`, formOf(base));
+  const [removing, setRemoving] = useState(false);
+  const plan = useMemo(() => planOf(form, base, id, records, newId), [form, base, id, records]);
+  const set = (next: Partial<SenderForm>) => setForm({ ...form, ...next });
+  const back = () => {
+    clear();
+    router.navigate('/flow/senders' as Href);
+  };
+  const words = (all: readonly string[]) => all.map((value) => ({ value, label: value }));
+  return (
+    <Screen sentence={<Sentence>{base ? `${base.name}, as planned.` : 'A new sender for the plan.'}</Sentence>}>
+      <Field label="Name, as it calls itself on the network" value={form.name} onChange={(name) => set({ name })} />
+      <Field
+        label="Universes that it sends"
+        mono
+        placeholder="1-12, 41"
+        value={form.universes}
+        onChange={(universes) => set({ universes })}
+      />
+      <View className="flex-row gap-2">
+        <View className="flex-1">
+          <Field
+            label="Address, empty if not known"
+            mono
+            value={form.address}
+            onChange={(address) => set({ address })}
+          />
+        </View>
+        <View className="w-28">
+          <Field label="Priority" mono value={form.priority} onChange={(priority) => set({ priority })} />
+        </View>
+      </View>
+      <Section title="Its flag">
+        <View className="flex-row items-end gap-3">
+          <View className="pb-2">
+            <PennantFlag pennant={{ ...form.pennant, letter: form.pennant.letter || '?' }} size={32} />
+          </View>
+          <View className="w-20">
+            <Field
+              label="Letter"
+              value={form.pennant.letter}
+              onChange={(letter) => set({ pennant: { ...form.pennant, letter: letter.slice(-1) } })}
+            />
+          </View>
+          <View className="flex-1">
+            <Pick
+              label="Cut"
+              options={words(PENNANT_CUTS)}
+              value={form.pennant.cut}
+              onChange={(cut) => set({ pennant: { ...form.pennant, cut: cut as PennantCut } })}
+            />
+          </View>
+          <View className="flex-1">
+            <Pick
+              label="Pattern"
+              options={words(PENNANT_FILLS)}
+              value={form.pennant.fill}
+              onChange={(fill) => set({ pennant: { ...form.pennant, fill: fill as PennantFill } })}
+            />
+          </View>
+        </View>
+        <Text kind="small">Every value of this sender wears it, wherever it is shown.</Text>
+      </Section>
+      <Section title="Preview">
+        <PlanPreview plan={plan} act={base ? 'Change the sender' : 'Add the sender'} onDone={back} />
+      </Section>
+      {base &&
+        (removing ? (
+          <PlanPreview
+            plan={{
+              ok: true,
+              value: {
+                sentence: `Took the sender ${base.name} out of the plan`,
+                changes: [removed('source', base)],
+                lines: [{ subject: base.name, before: 'planned', after: '' }],
+              },
+            }}
+            act="Take it out"
+            onDone={back}
+          />
+        ) : (
+          <Button label="Take it out of the plan" onPress={() => setRemoving(true)} />
+        ))}
+    </Screen>
+  );
+}

@@ -1,0 +1,71 @@
+/** Who sends each show universe, which ports carry it, and what lies on it, as the checks of the flow ask it. */
+import { layRuns } from '../pixel';
+import type { Machine, MachinePort, ShowRecords, Source } from '../show';
+import { machineOfSource, type KnownMachine, type NetworkView } from './finding';
+
+export interface Carrier {
+  readonly known: KnownMachine;
+  /** Null for a pixel controller, which takes the universe without a port of its own */
+  readonly port: MachinePort | null;
+}
+
+export interface Sender {
+  readonly source: Source;
+  readonly known: KnownMachine | undefined;
+}
+
+export interface FlowView {
+  readonly senders: ReadonlyMap<number, readonly Sender[]>;
+  readonly carriers: ReadonlyMap<number, readonly Carrier[]>;
+  /** Inputs that put a universe on the network */
+  readonly inputs: ReadonlyMap<number, readonly Carrier[]>;
+  /** Lamps and runs of pixels on each universe */
+  readonly load: ReadonlyMap<number, number>;
+}
+
+const known = new WeakMap<NetworkView, FlowView>();
+
+function put<T>(map: Map<number, T[]>, key: number, value: T): void {
+  const there = map.get(key);
+  if (there) there.push(value);
+  else map.set(key, [value]);
+}
+
+function loadOf({ lamp, run, machine }: ShowRecords): Map<number, number> {
+  const load = new Map<number, number>();
+  const add = (universe: number) => load.set(universe, (load.get(universe) ?? 0) + 1);
+  for (const { universe, blocks } of lamp) new Set([universe, ...blocks.map((at) => at.universe)]).forEach(add);
+  for (const { segments } of layRuns(run, machine)) new Set(segments.map((at) => at.universe)).forEach(add);
+  return load;
+}
+
+/** Made once for each view. */
+export function flowOf(view: NetworkView): FlowView {
+  const there = known.get(view);
+  if (there) return there;
+  const senders = new Map<number, Sender[]>();
+  const carriers = new Map<number, Carrier[]>();
+  const inputs = new Map<number, Carrier[]>();
+  for (const source of view.records.source) {
+    const machine = machineOfSource(source, view);
+    for (const universe of source.universes) put(senders, universe, { source, known: machine });
+  }
+  for (const one of view.machines) {
+    for (const port of one.machine.ports) {
+      if (port.use === 'out' && port.copyOf === null) put(carriers, port.universe, { known: one, port });
+      if (port.use === 'in') put(inputs, port.universe, { known: one, port });
+    }
+    const limits = one.machine.controller;
+    for (let i = 0; limits && i < limits.universes; i += 1)
+      put(carriers, limits.firstUniverse + i, { known: one, port: null });
+  }
+  const flow = { senders, carriers, inputs, load: loadOf(view.records) };
+  known.set(view, flow);
+  return flow;
+}
+
+/** A machine with one of its ports changed. */
+export const withPort = (machine: Machine, number: number, change: Partial<MachinePort>): Machine => ({
+  ...machine,
+  ports: machine.ports.map((port) => (port.number === number ? { ...port, ...change } : port)),
+});

@@ -1,0 +1,36 @@
+/** A universe with lamps or pixels that nobody is planned to send. */
+import { changed, countOf } from '../patch';
+import type { Check, Finding } from './finding';
+import { flowOf } from './flowView';
+
+const numberOf = ({ evidence }: Finding): number => Number(evidence[0]!.replace(/\D+/g, ''));
+
+export const noSender: Check = {
+  rule: 'no sender',
+  *find(view): Generator<Finding> {
+    const { senders, load, inputs } = flowOf(view);
+    for (const [universe, lamps] of load)
+      if (!senders.has(universe) && !inputs.has(universe))
+        yield {
+          rule: this.rule,
+          weight: 'must fix',
+          subjects: view.records.universe.filter(({ number }) => number === universe).map(({ id }) => id),
+          sentence: `Universe ${universe} has ${countOf(lamps, 'lamp or run', 'lamps and runs')}, and nobody is planned to send it.`,
+          evidence: [`Universe ${universe}`],
+        };
+  },
+  repairs(view, finding) {
+    const universe = numberOf(finding);
+    return view.records.source.map((source) => {
+      const universes = [...source.universes, universe].sort((a, b) => a - b);
+      return {
+        label: `Have ${source.name} send it`,
+        plan: {
+          sentence: `Planned ${source.name} to send universe ${universe}`,
+          changes: [changed('source', source, { ...source, universes })],
+          lines: [{ subject: `${source.name}, universe ${universe}`, before: '', after: 'sends it' }],
+        },
+      };
+    });
+  },
+};

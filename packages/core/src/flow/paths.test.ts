@@ -1,0 +1,38 @@
+import type { StreamReport } from '../contract';
+import { nightFerry } from '../demo';
+import { matchMachines } from '../node';
+import { outletsByUniverse, pathSenders } from '.';
+
+const ferry = nightFerry();
+const [bridge] = ferry.source;
+const stream = (over: Partial<StreamReport>) =>
+  ({ name: 'Bridge desk', address: '127.0.0.21', own: false, lost: false, ...over }) as StreamReport;
+
+test('planned senders come first, heard or not; strangers and ourselves behind them', () => {
+  const streams = [
+    stream({}),
+    stream({ name: '', address: '127.0.0.99' }),
+    stream({ own: true, name: 'Taxiarch', address: '127.0.0.1' }),
+  ];
+  expect(pathSenders([bridge!], { streams }).map(({ name, heard, own }) => [name, heard, own])).toEqual([
+    ['Bridge desk', true, false],
+    ['127.0.0.99', true, false],
+    ['Taxiarch', true, true],
+  ]);
+});
+
+test('who has fallen silent is planned and not heard; our own copy does not stand in for it', () => {
+  const streams = [stream({ lost: true }), stream({ own: true })];
+  expect(pathSenders([bridge!], { streams })[0]).toMatchObject({ name: 'Bridge desk', heard: false });
+  expect(pathSenders([bridge!], undefined)).toHaveLength(1);
+});
+
+test('outlets by universe: outputs only, each with its port', () => {
+  const outlets = outletsByUniverse(matchMachines(ferry, []));
+  expect(outlets.get(1)).toEqual([
+    { label: 'Wheelhouse node, port 1', heard: false },
+    { label: 'Foredeck node, port 1', heard: false },
+  ]);
+  // An input is no outlet.
+  expect(outlets.get(41)?.map(({ label }) => label)).toEqual(['Saloon node, port 2']);
+});

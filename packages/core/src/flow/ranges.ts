@@ -1,0 +1,42 @@
+/** Show universes written as people write them: `1-12, 41`. */
+import { SHOW_UNIVERSE_LAST, read, refuse, type Read } from '../address';
+
+/** Runs of numbers that stand together, both ends included; `numbers` rise. */
+export function runsOf(numbers: readonly number[]): [first: number, last: number][] {
+  const runs: [number, number][] = [];
+  for (const number of numbers) {
+    const run = runs[runs.length - 1];
+    if (run && number === run[1] + 1) run[1] = number;
+    else runs.push([number, number]);
+  }
+  return runs;
+}
+
+export const formatUniverses = (universes: readonly number[]): string =>
+  runsOf([...new Set(universes)].sort((a, b) => a - b))
+    .map(([first, last]) => (first === last ? String(first) : `${first}-${last}`))
+    .join(', ');
+
+/** Most universes that one sender may be planned to send. */
+const MOST = 4096;
+
+/** Numbers and runs, with commas or spaces between; rising, each once. Empty text is no universes. */
+export function readUniverses(text: string): Read<number[]> {
+  const universes = new Set<number>();
+  const parts = text
+    .replace(/\s*[-–]\s*/g, '-')
+    .split(/[\s,;]+/)
+    .filter((part) => part !== '');
+  for (const part of parts) {
+    const match = /^(\d{1,6})(?:-(\d{1,6}))?$/.exec(part);
+    if (!match) return refuse(`“${part}” is no universe and no run of them: write 1-12, 41.`);
+    const first = Number(match[1]);
+    const last = Number(match[2] ?? match[1]);
+    if (first < 1 || last > SHOW_UNIVERSE_LAST)
+      return refuse(`Universes run from 1 to ${SHOW_UNIVERSE_LAST}; “${part}” goes beyond.`);
+    if (last < first) return refuse(`The run ${part} ends before it begins.`);
+    if (universes.size + last - first + 1 > MOST) return refuse(`One sender sends at most ${MOST} universes.`);
+    for (let universe = first; universe <= last; universe += 1) universes.add(universe);
+  }
+  return read([...universes].sort((a, b) => a - b));
+}
