@@ -1,2 +1,3 @@
 export * from './api';
 export * from './frames';
+export * from './nodes';

@@ -1,7 +1,7 @@
-/** The fixture types that ship with Taxiarch. Makers and products are made up. */
+/** The fixture types and the models of machines that ship with Taxiarch. Makers and products are made up. */
 import type { FixtureType } from '../show';
 import { LIGHTS } from './lights';
-import { MACHINES } from './machines';
+import { MOVERS } from './movers';
 
-export const LIBRARY: readonly FixtureType[] = [...LIGHTS, ...MACHINES];
+export const LIBRARY: readonly FixtureType[] = [...LIGHTS, ...MOVERS];
 export * from './boxes';

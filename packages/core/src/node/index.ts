@@ -3,4 +3,5 @@ export * from './report';
 export * from './match';
 export * from './drift';
 export * from './push';
+export * from './takeOver';
 export * from './bringOn';

@@ -73,7 +73,7 @@ const layer: Spec[] = [
   ['Rot_Z', 2, MIDDLE_16],
 ];
 
-export const MACHINES: readonly FixtureType[] = [
+export const MOVERS: readonly FixtureType[] = [
   spot('spot-16', 'Spot 16'),
   spot('spot-24', 'Spot 24 Gate', BLADES),
   type('spot-8', 'spot', 'Orrin', 'Lance 8', [
