@@ -178,8 +178,10 @@ export function driftOf(
 ): Drift[] {
   const drift: Drift[] = node ? [...nodeDrift(plan, model, universes, node)] : [];
   const known = addressesOf(plan);
+  const served = plan.interfaces[0]?.addresses[0]?.way === 'dhcp';
   const way = model && !model.ipProg ? 'panel' : 'ip';
-  if (known.length > 0 && !known.some(({ text }) => text === address))
+  // Who gets its address from a server has whichever it was given.
+  if (known.length > 0 && !served && !known.some(({ text }) => text === address))
     drift.push({
       field: 'address',
       what: 'Address',
@@ -188,7 +190,17 @@ export function driftOf(
       way: node ? way : 'panel',
       panel: `Set the address ${known[0]!.text} at the machine itself.`,
     });
-  const here = known.find(({ text }) => text === address) ?? known[0];
+  // Only a node that answers IpProg tells how it came by its address.
+  if (node && node.mask !== '' && plan.interfaces[0]?.addresses[0] && node.dhcp !== served)
+    drift.push({
+      field: 'DHCP',
+      what: 'DHCP',
+      planned: served ? 'on' : 'off',
+      seen: node.dhcp ? 'on' : 'off',
+      way,
+      panel: `Switch DHCP ${served ? 'on' : 'off'} at the machine itself.`,
+    });
+  const here = served ? undefined : (known.find(({ text }) => text === address) ?? known[0]);
   if (here && node && node.mask !== '' && maskLength(node.mask) !== here.prefix)
     drift.push({
       field: 'mask',

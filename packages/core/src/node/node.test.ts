@@ -175,6 +175,27 @@ describe('drift', () => {
     ]);
   });
 
+  test('DHCP where an address was planned by hand, and the other way round', () => {
+    const node = nodeOf(carDeck(), { dhcp: true });
+    const entry = entryOf(node);
+    expect(entry.drift.map(({ field, planned, seen, way }) => [field, planned, seen, way])).toEqual([
+      ['DHCP', 'off', 'on', 'ip'],
+    ]);
+    const [packet] = pushPackets(entry.plan!, universes, node, entry.drift).map(decodeArtNet);
+    expect(packet).toMatchObject({ message: { kind: 'ipProg', command: 0x86, ip: '127.0.0.33' } });
+
+    const plan = takeTruth(ferry, entry.plan!, entry.heard!, entry.drift);
+    const served = recordsAfter(ferry, plan.changes);
+    expect(entryOf(node, served).state).toBe('matched');
+    // From now on any address will do, and a fixed one is what differs.
+    expect(entryOf({ ...node, address: '127.0.0.77' }, served).state).toBe('matched');
+    const fixed = nodeOf(carDeck());
+    const back = entryOf(fixed, served);
+    expect(back.drift.map(({ field }) => field)).toEqual(['DHCP']);
+    const [other] = pushPackets(back.plan!, universes, fixed, back.drift).map(decodeArtNet);
+    expect(other).toMatchObject({ message: { kind: 'ipProg', command: 0xc0 } });
+  });
+
   test('what can be set at the panel only says what to turn there, in the device’s own counting', () => {
     const pages = carDeck((page, i) => ({
       status1: ArtNet.STATUS1_AUTHORITY_PANEL,

@@ -61,14 +61,12 @@ export function pushPackets(
   if (wanted.has('signal lost') && fail !== undefined) packets.push(encodeAddress({ command: FAIL_COMMANDS[fail] }));
   const input = plan.ports.find(({ use }) => use === 'in');
   if (wanted.has('priority') && input) packets.push(encodeAddress({ acnPriority: input.priority }));
-  if (wanted.has('address') || wanted.has('mask')) {
-    const main = addressesOf(plan)[0]!;
+  if (['address', 'mask', 'DHCP'].some((field) => wanted.has(field))) {
+    const main = addressesOf(plan)[0];
     const command = ArtNet.IPPROG_ENABLE | ArtNet.IPPROG_ADDRESS | ArtNet.IPPROG_MASK;
-    packets.push(
-      main.way === 'dhcp'
-        ? encodeIpProg({ command: ArtNet.IPPROG_ENABLE | ArtNet.IPPROG_DHCP })
-        : encodeIpProg({ command, ip: main.text, mask: maskText(main.prefix) }),
-    );
+    if (plan.interfaces[0]?.addresses[0]?.way === 'dhcp')
+      packets.push(encodeIpProg({ command: ArtNet.IPPROG_ENABLE | ArtNet.IPPROG_DHCP }));
+    else if (main) packets.push(encodeIpProg({ command, ip: main.text, mask: maskText(main.prefix) }));
   }
   return packets;
 }

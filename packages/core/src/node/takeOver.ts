@@ -6,6 +6,7 @@ import { plainPort } from '../machine';
 import { added, changed, type Plan, type PlanLine } from '../patch';
 import {
   PLAIN_MACHINE,
+  type AddressWay,
   type Machine,
   type MachineKind,
   type MachinePort,
@@ -94,6 +95,15 @@ const addUniverses = (universes: readonly Universe[]): Pick<Plan, 'changes' | 'l
   })),
 });
 
+/** A machine whose main address comes about in another way. */
+const cameBy = (machine: Machine, way: AddressWay): Machine => ({
+  ...machine,
+  interfaces: machine.interfaces.map((one, i) => ({
+    ...one,
+    addresses: one.addresses.map((at, j) => (i === 0 && j === 0 ? { ...at, way } : at)),
+  })),
+});
+
 /** The plan of a machine bent to what the wire shows of it. */
 export function takeTruth(
   records: ShowRecords,
@@ -107,6 +117,7 @@ export function takeTruth(
   let brought: readonly Universe[] = [];
   if (fields.has('address') || fields.has('mask'))
     after = withMainAddress(after, address, (node && maskLength(node.mask)) ?? main?.prefix ?? 8);
+  if (fields.has('DHCP')) after = cameBy(after, node?.dhcp ? 'dhcp' : 'fixed');
   if (node) {
     if (fields.has('name')) after = { ...after, name: node.shortName || after.name };
     if (fields.has('firmware')) after = { ...after, firmware: node.firmware };

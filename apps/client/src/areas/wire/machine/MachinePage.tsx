@@ -57,6 +57,7 @@ function Facts({ entry, now }: { entry: MachineEntry; now: number }) {
     ['Says', node?.longName ?? ''],
     ['Reports', node?.report ?? ''],
     ['Sends', heard && heard.sends.length > 0 ? count(heard.sends.length, 'universe') : ''],
+    ['Announces', heard && heard.announces > 0 ? `${count(heard.announces, 'universe')} by sACN` : ''],
     ['Heard', heard ? `${spell(now - heard.lastSeen)} ago, first ${spell(now - heard.firstSeen)} ago` : 'never'],
     ['Known by', by ? `its ${by}` : ''],
     ['Serial number', plan?.serial ?? ''],
