@@ -16,7 +16,8 @@ import type { Edit, Place } from '@taxiarch/core/show';
 import { ServerProcess, newFolder, removeFolder } from '../testing/serverProcess';
 import { Journal } from './journal';
 
-jest.setTimeout(400_000);
+// A hundred starts of the server; on a busy computer each takes ten seconds and more.
+jest.setTimeout(1_200_000);
 
 const place = (id: string, name: string): Place => ({ id, rev: 0, name, order: 50 });
 const add = (server: ServerProcess, id: string) =>
