@@ -12,7 +12,6 @@ const settings = (over: Partial<PortSettings> = {}): PortSettings => ({
   loss: { kind: 'hold', after: 0, over: 0 },
   start: 'wait',
   fixed: 77,
-  copyOf: null,
   look: [9, 8],
   ...over,
 });

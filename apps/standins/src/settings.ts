@@ -14,8 +14,6 @@ export interface PortSettings {
   loss: LossOfSignal;
   start: StartUp;
   fixed: number;
-  /** Place of the port that this one repeats, from 1 */
-  copyOf: number | null;
   /** Look that was stored, for loss of signal and start-up */
   look: readonly number[];
 }
@@ -63,7 +61,6 @@ export function settingsOf(setup: BoxSetup): BoxSettings {
     loss: { kind: 'hold', after: 0, over: 0 },
     start: 'wait',
     fixed: 255,
-    copyOf: null,
     look: [],
     ...port,
   }));

@@ -14,6 +14,10 @@ export interface Finding {
   readonly sentence: string;
   /** What was compared, line by line; may be empty */
   readonly evidence: readonly string[];
+  /** The port of the first subject that it is about, as printed on the box */
+  readonly port?: number;
+  /** The show universe that it is about, or that would mend it */
+  readonly universe?: number;
 }
 
 export interface Repair {

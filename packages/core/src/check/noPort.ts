@@ -18,11 +18,11 @@ export const noPort: Check = {
           weight: 'look at',
           subjects: byNumber.has(universe) ? [byNumber.get(universe)!.id] : [],
           sentence: `Universe ${universe} has ${countOf(lamps, 'lamp or run', 'lamps and runs')}, and no port is planned to carry it.`,
-          evidence: [`universe ${universe}`],
+          evidence: [],
+          universe,
         };
   },
-  repairs(view, { evidence }) {
-    const universe = Number(evidence[0]!.slice(9));
+  repairs(view, { universe = 0 }) {
     const protocol = view.records.universe.find(({ number }) => number === universe)?.protocol;
     return view.machines
       .flatMap(({ machine, model }) =>

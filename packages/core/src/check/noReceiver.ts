@@ -15,12 +15,12 @@ export const noReceiver: Check = {
             weight: 'look at',
             subjects: [source.id],
             sentence: `${source.name} is planned to send universe ${universe}, which has no lamps and leaves by no port.`,
-            evidence: [`universe ${universe}`],
+            evidence: [],
+            universe,
           };
   },
-  repairs(view, { subjects: [id], evidence }) {
+  repairs(view, { subjects: [id], universe }) {
     const source = view.records.source.find((one) => one.id === id);
-    const universe = Number(evidence[0]!.slice(9));
     if (!source) return [];
     return [
       {

@@ -3,8 +3,6 @@ import { changed, countOf } from '../patch';
 import type { Check, Finding } from './finding';
 import { flowOf } from './flowView';
 
-const numberOf = ({ evidence }: Finding): number => Number(evidence[0]!.replace(/\D+/g, ''));
-
 export const noSender: Check = {
   rule: 'no sender',
   *find(view): Generator<Finding> {
@@ -16,11 +14,11 @@ export const noSender: Check = {
           weight: 'must fix',
           subjects: view.records.universe.filter(({ number }) => number === universe).map(({ id }) => id),
           sentence: `Universe ${universe} has ${countOf(lamps, 'lamp or run', 'lamps and runs')}, and nobody is planned to send it.`,
-          evidence: [`Universe ${universe}`],
+          evidence: [],
+          universe,
         };
   },
-  repairs(view, finding) {
-    const universe = numberOf(finding);
+  repairs(view, { universe = 0 }) {
     return view.records.source.map((source) => {
       const universes = [...source.universes, universe].sort((a, b) => a - b);
       return {

@@ -21,16 +21,17 @@ export const nothingSent: Check = {
             shift === undefined
               ? `${what}.`
               : `${what}; universe ${universe + shift} is sent and reaches no port. One of them counts from ${shift < 0 ? '1 and the other from 0' : '0 and the other from 1'}: it is off by one.`,
-          evidence: [`port ${port.number}`, ...(shift === undefined ? [] : [`universe ${universe + shift}`])],
+          evidence: [],
+          port: port.number,
+          ...(shift !== undefined && { universe: universe + shift }),
         };
       }
     }
   },
-  repairs(view, { subjects: [id], evidence }) {
+  repairs(view, { subjects: [id], port: number = 0, universe: next }) {
     const known = view.byId.get(id!);
     if (!known) return [];
     const { machine } = known;
-    const number = Number(evidence[0]!.slice(5));
     const turn = (label: string, change: Parameters<typeof withPort>[2], after: string) => ({
       label,
       plan: {
@@ -39,7 +40,6 @@ export const nothingSent: Check = {
         lines: [{ subject: `${machine.name}, port ${number}`, before: 'carries what nobody sends', after }],
       },
     });
-    const next = evidence[1] === undefined ? undefined : Number(evidence[1].slice(9));
     return [
       ...(next === undefined ? [] : [turn(`Turn it to universe ${next}`, { universe: next }, `universe ${next}`)]),
       turn('Switch the port off', { use: 'off' }, 'off'),

@@ -16,15 +16,15 @@ export const protocolDiffers: Check = {
             weight: 'must fix',
             subjects: [known.machine.id, id],
             sentence: `${known.machine.name}, port ${port.number}, is set to ${protocolName(port.protocol)}; universe ${number} travels by ${protocolName(protocol)}.`,
-            evidence: [`port ${port.number}`],
+            evidence: [],
+            port: port.number,
           };
   },
-  repairs(view, { subjects: [id, universeId], evidence }) {
+  repairs(view, { subjects: [id, universeId], port: number = 0 }) {
     const known = view.byId.get(id!);
     const universe = view.records.universe.find((one) => one.id === universeId);
     if (!known || !universe) return [];
     const { machine } = known;
-    const number = Number(evidence[0]!.slice(5));
     const name = protocolName(universe.protocol);
     return [
       {

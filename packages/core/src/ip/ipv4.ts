@@ -29,7 +29,6 @@ export const inNetwork = (address: number, network: number, prefix: number): boo
   networkOf(address, prefix) === networkOf(network, prefix);
 
 export const isLoopback = (address: number): boolean => address >>> 24 === 127;
-export const isLinkLocal = (address: number): boolean => address >>> 16 === 0xa9fe;
 
 /** `10.0.0.0/8` read; the address may stand anywhere in its subnet. */
 export function readSubnet(text: string): Read<{ address: number; prefix: number }> {
@@ -48,3 +47,8 @@ export const bitsOf = (number: number): string =>
     .toString(2)
     .padStart(32, '0')
     .replace(/(.{8})(?!$)/g, '$1 ');
+
+/** First and last address of a subnet that a machine may have. */
+export function usable(network: number, prefix: number): { first: number; last: number } {
+  return { first: networkOf(network, prefix) + 1, last: lastOf(network, prefix) - 1 };
+}

@@ -1,6 +1,6 @@
 /** The addresses that machines are planned to have. */
 import type { AddressWay, Machine } from '../show';
-import { ipNumber, ipText } from './ipv4';
+import { ipNumber } from './ipv4';
 
 /** What a planned address comes to. */
 export interface EffectiveAddress {
@@ -67,6 +67,3 @@ export function withMainAddress(machine: Machine, address: string, prefix: numbe
     ],
   };
 }
-
-export const formatWithPrefix = ({ number, prefix }: { number: number; prefix: number }): string =>
-  `${ipText(number)}/${prefix}`;

@@ -1,6 +1,6 @@
 /** Whether two machines can talk without a router: worked out bit by bit under both masks. */
 import type { Machine, Network } from '../show';
-import { bitsOf, inNetwork, ipNumber, ipText, isLoopback, lastOf, maskNumber, maskText, networkOf } from './ipv4';
+import { bitsOf, inNetwork, ipNumber, ipText, isLoopback, maskNumber, maskText, networkOf } from './ipv4';
 import { addressesOf, type EffectiveAddress } from './planned';
 
 /** One look from an address to another: what stays when the mask is laid on both. */
@@ -47,10 +47,7 @@ function look(from: EffectiveAddress, to: EffectiveAddress, prefix: number): Mas
   };
 }
 
-/** Loopback networks that the show declares to be its stand-ins' network. */
-export const standInNetworks = (networks: readonly Network[]): readonly Network[] =>
-  networks.filter(({ standIn }) => standIn);
-
+/** Whether an address lies in a loopback network that the show declares to be its stand-ins'. */
 export const isStandIn = (address: number, networks: readonly Network[]): boolean =>
   networks.some((one) => one.standIn && inNetwork(address, ipNumber(one.network) ?? 0, one.prefix));
 
@@ -104,9 +101,4 @@ export function explain({ from, to, prefix, fromNetwork, toNetwork, same, differ
   return same
     ? `The mask of ${from} keeps ${part}. For both that is ${fromNetwork}: ${from} sends straight to ${to}.`
     : `The mask of ${from} keeps ${part}. That is ${fromNetwork} for itself and ${toNetwork} for ${to}, different from bit ${differsAt} on: ${from} takes ${to} for somebody outside.`;
-}
-
-/** First and last address of a subnet that a machine may have. */
-export function usable(network: number, prefix: number): { first: number; last: number } {
-  return { first: networkOf(network, prefix) + 1, last: lastOf(network, prefix) - 1 };
 }

@@ -1,10 +1,16 @@
 /** Plans of addresses: schemes to begin with, and machines filled into their ranges. */
 import { read, refuse, type Read } from '../address';
 import { changed, countOf, type Plan, type PlanLine } from '../patch';
-import type { AddressRange, Machine, MachineKind, Network, ShowRecords } from '../show';
-import { inNetwork, ipNumber, ipText, maskText, networkOf } from './ipv4';
+import {
+  isOffNetwork,
+  type AddressRange,
+  type Machine,
+  type MachineKind,
+  type Network,
+  type ShowRecords,
+} from '../show';
+import { inNetwork, ipNumber, ipText, maskText, networkOf, usable } from './ipv4';
 import { addressesOf, mainAddress, withMainAddress } from './planned';
-import { usable } from './reach';
 
 export interface Scheme {
   readonly name: string;
@@ -66,8 +72,7 @@ export function fillAddresses(records: ShowRecords, network: Network, which: 'al
   const base = ipNumber(network.network)!;
   const inPlan = (machine: Machine) =>
     addressesOf(machine).some(({ number }) => inNetwork(number, base, network.prefix));
-  const wireless = ({ kind }: Machine) => kind === 'USB adapter' || kind === 'DMX desk';
-  const wanted = records.machine.filter((one) => !wireless(one) && (which === 'all' || !inPlan(one)));
+  const wanted = records.machine.filter((one) => !isOffNetwork(one.kind) && (which === 'all' || !inPlan(one)));
   if (wanted.length === 0) return refuse('Every machine has an address in this plan already.');
   const filled = new Set(wanted.map(({ id }) => id));
   const taken = new Set(

@@ -17,7 +17,7 @@ export function bringOnSteps({ plan, heard, drift, state }: MachineEntry & { rea
   const node = heard?.node;
   const answers = state === 'matched' || state === 'drifted';
   const fine = (...fields: string[]) => answers && !drift.some(({ field }) => fields.includes(field));
-  const portsFine = answers && !drift.some(({ field }) => field.startsWith('port '));
+  const portsFine = answers && drift.every(({ port }) => port === null);
   const active = node?.ports.filter((port) => port.active).length ?? 0;
   const ticked = new Set(plan.ticks);
   const step = (id: string, title: string, how: string, seen: boolean | undefined): BringOnStep => ({

@@ -12,6 +12,8 @@ export type DriftWay = 'address' | 'input' | 'ip' | 'panel';
 export interface Drift {
   /** Stays the same while the field does: `port 2 merge` */
   readonly field: string;
+  /** Of the port that the field is of; null for one of the whole machine */
+  readonly port: number | null;
   /** In words: “Port 2, merge” */
   readonly what: string;
   readonly planned: string;
@@ -55,7 +57,11 @@ function* portDrift(
   model: Model | undefined,
   universes: Universes,
 ): Generator<Drift> {
-  const at = (part: string) => ({ field: `port ${port.number} ${part}`, what: `Port ${port.number}, ${part}` });
+  const at = (part: string) => ({
+    field: `port ${port.number} ${part}`,
+    port: port.number,
+    what: `Port ${port.number}, ${part}`,
+  });
   const use = seen ? (seen.disabled ? 'off' : seen.direction) : 'off';
   if (port.use === 'fixed') return;
   if (use !== port.use) {
@@ -121,6 +127,7 @@ function* nodeDrift(plan: Machine, model: Model | undefined, universes: Universe
   if (node.shortName !== short)
     yield {
       field: 'name',
+      port: null,
       what: 'Name',
       planned: short,
       seen: node.shortName,
@@ -141,6 +148,7 @@ function* nodeDrift(plan: Machine, model: Model | undefined, universes: Universe
     const loss = plan.ports.find(({ use }) => use === 'out')!.loss;
     yield {
       field: 'signal lost',
+      port: null,
       what: 'Signal lost',
       planned: FAIL_WORDS[fail],
       seen: FAIL_WORDS[node.failSafe],
@@ -152,6 +160,7 @@ function* nodeDrift(plan: Machine, model: Model | undefined, universes: Universe
   if (sends && sends.priority !== node.priority)
     yield {
       field: 'priority',
+      port: null,
       what: 'Priority of inputs',
       planned: String(sends.priority),
       seen: String(node.priority),
@@ -161,6 +170,7 @@ function* nodeDrift(plan: Machine, model: Model | undefined, universes: Universe
   if (plan.firmware !== '' && plan.firmware !== node.firmware)
     yield {
       field: 'firmware',
+      port: null,
       what: 'Firmware',
       planned: plan.firmware,
       seen: node.firmware,
@@ -184,6 +194,7 @@ export function driftOf(
   if (known.length > 0 && !served && !known.some(({ text }) => text === address))
     drift.push({
       field: 'address',
+      port: null,
       what: 'Address',
       planned: known[0]!.text,
       seen: address,
@@ -194,6 +205,7 @@ export function driftOf(
   if (node && node.mask !== '' && plan.interfaces[0]?.addresses[0] && node.dhcp !== served)
     drift.push({
       field: 'DHCP',
+      port: null,
       what: 'DHCP',
       planned: served ? 'on' : 'off',
       seen: node.dhcp ? 'on' : 'off',
@@ -204,6 +216,7 @@ export function driftOf(
   if (here && node && node.mask !== '' && maskLength(node.mask) !== here.prefix)
     drift.push({
       field: 'mask',
+      port: null,
       what: 'Mask',
       planned: maskText(here.prefix),
       seen: node.mask,

@@ -1,7 +1,7 @@
 /** Planned and heard machines in one list, each with the word that says how it stands. */
 import type { LiveReport, NodeReport, UniverseReport } from '../contract';
 import { addressesOf, mainAddress } from '../ip';
-import type { Machine, Model, ShowRecords, Universe } from '../show';
+import { isOffNetwork, type Machine, type MachineKind, type Model, type ShowRecords, type Universe } from '../show';
 import { driftOf, shortNameOf, type Drift } from './drift';
 
 /** A machine that was heard: it answers polls, or sends, or both. */
@@ -66,8 +66,8 @@ export function heardMachines({ nodes, discovered, universes }: Heard): HeardMac
   return [...heard.values()];
 }
 
-/** Machines that speak no network protocol: nobody will ever hear them. */
-const SILENT_KINDS: ReadonlySet<string> = new Set(['DMX desk', 'USB adapter', 'switch']);
+/** Machines that speak no lighting protocol: nobody will ever hear them. */
+const isSilent = (kind: MachineKind): boolean => kind === 'switch' || isOffNetwork(kind);
 
 interface KnownDrift {
   readonly plan: Machine;
@@ -175,7 +175,7 @@ export function matchMachines(
       model,
       heard: match?.heard,
       by: match?.by,
-      state: present ? (drift.length > 0 ? 'drifted' : 'matched') : SILENT_KINDS.has(plan.kind) ? 'unseen' : 'missing',
+      state: present ? (drift.length > 0 ? 'drifted' : 'matched') : isSilent(plan.kind) ? 'unseen' : 'missing',
       drift,
     };
   });

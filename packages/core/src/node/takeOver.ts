@@ -121,7 +121,7 @@ export function takeTruth(
   if (node) {
     if (fields.has('name')) after = { ...after, name: node.shortName || after.name };
     if (fields.has('firmware')) after = { ...after, firmware: node.firmware };
-    if ([...fields].some((field) => field.startsWith('port ') || field === 'signal lost' || field === 'priority')) {
+    if (drift.some(({ port, field }) => port !== null || field === 'signal lost' || field === 'priority')) {
       const { ports, universes } = portsAsSeen(plan.ports, node, records.universe);
       after = { ...after, ports };
       brought = universes;

@@ -17,6 +17,9 @@ export const MACHINE_KINDS = [
 ] as const;
 export type MachineKind = (typeof MACHINE_KINDS)[number];
 
+/** What is plugged in by a DMX or USB cable and has no address. */
+export const isOffNetwork = (kind: MachineKind): boolean => kind === 'DMX desk' || kind === 'USB adapter';
+
 /** How an address comes about: set by hand, from a server, made up by the machine, or from its hardware address. */
 export const ADDRESS_WAYS = ['fixed', 'dhcp', 'link-local', 'hardware'] as const;
 export type AddressWay = (typeof ADDRESS_WAYS)[number];

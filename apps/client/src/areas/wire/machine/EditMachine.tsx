@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { hardwareAddress, maskText } from '@taxiarch/core/ip';
 import { removed } from '@taxiarch/core/patch';
-import { ADDRESS_WAYS, MACHINE_KINDS, type AddressWay, type Machine } from '@taxiarch/core/show';
+import { ADDRESS_WAYS, MACHINE_KINDS, isOffNetwork, type AddressWay, type Machine } from '@taxiarch/core/show';
 import { useDraft } from '@/data/form';
 import { newId } from '@/data/numbers';
 import { useShow } from '@/data/show';
@@ -178,7 +178,7 @@ function Editor({ base }: { base: Machine | undefined }) {
       </View>
       {text('notes', 'Notes')}
       <Check label="Locked: nothing is pushed to it" on={form.locked} onChange={(locked) => set({ locked })} />
-      {form.kind !== 'DMX desk' && form.kind !== 'USB adapter' && (
+      {!isOffNetwork(form.kind) && (
         <Section title="Interfaces">
           {form.interfaces.map((one, i) => (
             <InterfaceRows

@@ -195,9 +195,7 @@ function Details({ entry }: { entry: MachineEntry }) {
   const { plan, heard, state, drift } = entry;
   const node = heard && !heard.gone ? heard.node : undefined;
   const universes: ReadonlyMap<number, Universe> = new Map(records.universe.map((one) => [one.number, one]));
-  const off = new Set(
-    drift.flatMap(({ field }) => (/^port (\d+)/.exec(field) ? [Number(/^port (\d+)/.exec(field)![1])] : [])),
-  );
+  const off = new Set(drift.flatMap(({ port }) => port ?? []));
   const own = findings.filter(({ subjects }) => plan && subjects.includes(plan.id));
   const ports: readonly MachinePort[] = plan?.ports ?? [];
 
