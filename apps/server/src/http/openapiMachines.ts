@@ -153,6 +153,7 @@ export const nodeSchemas = {
             panel: { ...text, description: 'What to set at the front panel.' },
           }),
         ),
+        byHand: list(text),
       }),
     ),
   }),

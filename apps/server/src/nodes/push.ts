@@ -9,6 +9,7 @@ import {
   portsAsSeen,
   pushPackets,
   pushVerdict,
+  setByHand,
   type MachineEntry,
 } from '@taxiarch/core/node';
 import type { ShowRecords, Snapshot, Universe } from '@taxiarch/core/show';
@@ -82,8 +83,13 @@ export class Pusher {
     return machineIds.map((id): PushResult => {
       const before = entries.get(id);
       const trouble = this.refusal(before) ?? silent.get(id);
-      if (trouble !== undefined) return { machineId: id, trouble, fields: [] };
-      return { machineId: id, trouble: '', fields: pushVerdict(before!.drift, after.get(id)?.drift ?? []) };
+      if (trouble !== undefined) return { machineId: id, trouble, fields: [], byHand: [] };
+      return {
+        machineId: id,
+        trouble: '',
+        fields: pushVerdict(before!.drift, after.get(id)?.drift ?? []),
+        byHand: setByHand(before!.plan!, before!.model),
+      };
     });
   }
 

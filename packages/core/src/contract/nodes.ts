@@ -65,6 +65,8 @@ export interface PushResult {
     /** What to set at the front panel; empty if nothing */
     readonly panel: string;
   }[];
+  /** Planned settings that no packet sets or tells, in sentences: they are turned at the front panel. */
+  readonly byHand: readonly string[];
 }
 
 /** POST /api/nodes/push */

@@ -5,3 +5,4 @@ export * from './drift';
 export * from './push';
 export * from './takeOver';
 export * from './bringOn';
+export * from './byHand';

@@ -8,6 +8,8 @@ import {
 } from '../artnet';
 import type { NodeReport } from '../contract';
 import { nightFerry } from '../demo';
+import { MODELS } from '../library';
+import { plainPort } from '../machine';
 import { recordsAfter } from '../patch';
 import type { Machine, ShowRecords } from '../show';
 import {
@@ -19,6 +21,7 @@ import {
   matchMachines,
   pushPackets,
   pushVerdict,
+  setByHand,
   shortNameOf,
   takeTruth,
   type HeardMachine,
@@ -295,4 +298,35 @@ test('bringing on: what the wire shows is ticked by itself, the rest by a person
   const ticked = { ...there, plan: { ...there.plan!, ticks: ['power', 'light'] } };
   expect(done(ticked)).toHaveLength(steps(ticked).length);
   expect(done(entryOf(nodeOf(carDeck(() => ({ portName: 'Box' })))))).not.toContain('name');
+});
+
+describe('what stays with the front panel', () => {
+  const model = (name: string) => MODELS.find((one) => one.name === name)!;
+
+  test('times, start, rate and merges that Art-Net does not know, ports of one kind together', () => {
+    const ports = [1, 2, 3].map((n) => plainPort(n, n));
+    ports[1] = { ...ports[1]!, merge: 'priority', start: 'black', rate: 44 };
+    ports[2] = { ...ports[2]!, use: 'fixed', fixed: 12 };
+    expect(setByHand({ ports }, model('Rack 8'))).toEqual([
+      'Port 1, at the start: waits for signal.',
+      'Port 1, rate: 40 Hz.',
+      'Port 2, merge: priority wins.',
+      'Port 2, at the start: black.',
+      'Port 3, fixed value 12.',
+    ]);
+    const fading = ports.slice(0, 2).map((port) => ({ ...port, loss: { kind: 'fade', after: 2, over: 3 } as const }));
+    expect(setByHand({ ports: fading }, model('Rack 8'))).toContain(
+      'Ports 1, 2, signal lost: fades to black in 3 s after 2 s.',
+    );
+  });
+
+  test('different losses in one box, since Art-Net has one for all', () => {
+    const ports = [plainPort(1, 1), { ...plainPort(2, 2), loss: { kind: 'full', after: 0, over: 0 } as const }];
+    expect(setByHand({ ports }, model('Rack 8'))).toEqual(
+      expect.arrayContaining(['Port 1, signal lost: holds for ever.', 'Port 2, signal lost: full.']),
+    );
+  });
+
+  test('a model without a choice asks for nothing', () =>
+    expect(setByHand({ ports: [{ ...plainPort(1, 1), merge: 'none' }] }, model('Pair 2'))).toEqual([]));
 });

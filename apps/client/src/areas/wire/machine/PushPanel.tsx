@@ -50,16 +50,10 @@ export function PushButton({ push, machineIds, label }: { push: Push; machineIds
 
 function Outcome({ result, name }: { result: PushResult; name: string }) {
   if (result.trouble !== '') return <Notice state="must fix">{result.trouble}</Notice>;
-  if (result.fields.length === 0)
-    return (
-      <View className="gap-1">
-        <StateWord state="done" />
-        <Text>{name} was as planned already; nothing was sent.</Text>
-      </View>
-    );
   return (
     <View className="gap-1">
       <Text kind="strong">{name}</Text>
+      {result.fields.length === 0 && <Text>It was as planned already; nothing was sent.</Text>}
       {result.fields.map(({ what, planned, seen, state, panel }) => (
         <View key={what} className="gap-1 border-b border-line py-2">
           <View className="flex-row items-center gap-2">
@@ -72,6 +66,15 @@ function Outcome({ result, name }: { result: PushResult; name: string }) {
           {state !== 'done' && panel !== '' && <Text>{panel}</Text>}
         </View>
       ))}
+      {result.byHand.length > 0 && (
+        <View className="gap-1 py-2">
+          <StateWord state="not supported" />
+          <Text>No packet sets or tells these. Set them at the front panel:</Text>
+          {result.byHand.map((sentence) => (
+            <Text key={sentence}>{sentence}</Text>
+          ))}
+        </View>
+      )}
     </View>
   );
 }
