@@ -1,6 +1,7 @@
 /** Universes as planned beside universes as heard, and the one word that says how each stands. */
 import { wireKey, type Protocol } from '../address';
 import { PENNANT_CUTS, PENNANT_FILLS, type Pennant, type Source, type Universe } from '../show';
+import { isSentBy } from './sentBy';
 
 export type StreamState = 'steady' | 'ragged' | 'silent' | 'stray' | 'contested';
 
@@ -41,9 +42,9 @@ export function raggedBecause(stream: HeardStream): string | undefined {
   return undefined;
 }
 
-/** Whether a stream heard is one that the plan names as sender: by name, or by address. */
+/** Whether a stream heard is one that the plan names as sender. */
 export const isPlannedSender = (stream: HeardStream, sources: readonly Source[]): boolean =>
-  sources.some((source) => source.name === stream.name || (source.address !== '' && source.address === stream.address));
+  sources.some((source) => isSentBy(stream, source));
 
 export interface UniverseStanding {
   readonly state: StreamState;
@@ -110,4 +111,5 @@ export function pennantOf(stream: Pick<HeardStream, 'name' | 'address' | 'own'>,
   };
 }
 export * from './paths';
+export * from './sentBy';
 export * from './ranges';

@@ -2,6 +2,7 @@
 import type { UniverseReport } from '../contract';
 import type { MachineEntry } from '../node';
 import type { Source } from '../show';
+import { isSentBy } from './sentBy';
 
 export interface PathSender {
   readonly name: string;
@@ -17,18 +18,16 @@ export function pathSenders(
   report: Pick<UniverseReport, 'streams'> | undefined,
 ): PathSender[] {
   const live = report?.streams.filter((stream) => !stream.lost) ?? [];
-  const is = (source: Source, { name, address }: { name: string; address: string }) =>
-    source.name === name || source.address === address;
   return [
     ...planned.map((source) => ({
       name: source.name,
       source,
       own: false,
       address: source.address,
-      heard: live.some((stream) => !stream.own && is(source, stream)),
+      heard: live.some((stream) => !stream.own && isSentBy(stream, source)),
     })),
     ...live
-      .filter((stream) => stream.own || !planned.some((source) => is(source, stream)))
+      .filter((stream) => stream.own || !planned.some((source) => isSentBy(stream, source)))
       .map(({ name, address, own }) => ({ name: name || address, source: undefined, own, address, heard: true })),
   ];
 }

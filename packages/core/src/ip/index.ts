@@ -1,4 +1,5 @@
 /** Addresses of machines: subnets, plans of addresses, who can reach whom. */
+export * from './here';
 export * from './ipv4';
 export * from './planned';
 export * from './reach';

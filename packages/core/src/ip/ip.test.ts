@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import type { InterfaceInfo } from '../contract';
 import { nightFerry } from '../demo';
 import { recordsAfter } from '../patch';
 import { PLAIN_MACHINE, type Machine, type MachineKind, type Network } from '../show';
@@ -13,12 +14,14 @@ import {
   fillAddresses,
   hardwareAddress,
   inNetwork,
+  interfaceWarnings,
   ipNumber,
   ipText,
   lastOf,
   maskLength,
   maskText,
   networkOf,
+  putNetwork,
   rangesByKind,
   readSubnet,
 } from '.';
@@ -236,5 +239,60 @@ describe('plans of addresses', () => {
     const rows = addressSheet(nightFerry());
     expect(rows[0]).toMatchObject({ name: 'Deck switch', address: '127.0.0.11', mask: '255.0.0.0' });
     expect(rows[rows.length - 1]).toMatchObject({ name: 'Purser’s desk', address: '' });
+  });
+});
+
+describe('a plan of addresses written', () => {
+  const range = (first: string, last: string, label = first) => ({ label, kinds: [], placeId: null, first, last });
+  const plan = (...ranges: ReturnType<typeof range>[]): Network => ({ ...standIns, rev: 0, ranges });
+
+  test.each([
+    [plan(range('127.0.0.9', '127.0.0.5', 'Nodes')), 'The range Nodes ends before it begins.'],
+    [plan(range('10.0.0.1', '10.0.0.5')), 'The range 10.0.0.1 lies outside 127.0.0.0/8.'],
+    [plan(range('127.0.0.1', '127.0.0.9', 'A'), range('127.0.0.9', '127.0.0.12', 'B')), 'The ranges A and B overlap.'],
+    [{ ...plan(), name: '' }, 'The name of the address plan is missing.'],
+  ])('%# is refused in a sentence', (network, why) =>
+    expect(putNetwork(undefined, network)).toEqual({ ok: false, why }),
+  );
+
+  test('a good one is written with its ranges told', () =>
+    expect(putNetwork(undefined, plan(range('127.0.0.1', '127.0.0.9', 'Nodes')))).toMatchObject({
+      ok: true,
+      value: {
+        sentence: 'Made the plan of addresses Bench',
+        lines: [{ after: '127.0.0.0 / 255.0.0.0' }, { subject: 'Nodes', after: '127.0.0.1 – 127.0.0.9' }],
+      },
+    }));
+});
+
+describe('what stands against the interface in use', () => {
+  const iface = (over: Partial<InterfaceInfo>): InterfaceInfo => ({
+    name: 'eth0',
+    address: '10.0.0.5',
+    netmask: '255.0.0.0',
+    mac: '',
+    loopback: false,
+    medium: 'wired',
+    up: true,
+    ...over,
+  });
+  const lighting: Network = { ...standIns, network: '10.0.0.0', standIn: false };
+  const said = (one: InterfaceInfo | null, networks: readonly Network[] = [lighting]) =>
+    interfaceWarnings(one, 'sACN', { machine: [machine('Node')], network: networks });
+
+  test('nothing, when it is wired, up and in the plan', () => expect(said(iface({}))).toEqual([]));
+  test.each([
+    [null, /No interface is in use for sACN/],
+    [iface({ up: false }), /eth0 is down/],
+    [iface({ medium: 'wireless' }), /is wireless/],
+    [iface({ address: '192.0.2.1' }), /lies in no plan of addresses/],
+  ])('%j', (one, sentence) => {
+    expect(said(one)).toHaveLength(1);
+    expect(said(one)[0]).toMatch(sentence);
+  });
+  test('loopback only matters when machines are elsewhere', () => {
+    const lo = iface({ address: '127.0.0.1', loopback: true, medium: 'loopback' });
+    expect(said(lo, [standIns])).toEqual([]);
+    expect(said(lo, [standIns, lighting]).join()).toMatch(/reaches this computer alone/);
   });
 });

@@ -1,7 +1,8 @@
 /** Plans of addresses: schemes to begin with, and machines filled into their ranges. */
 import { read, refuse, type Read } from '../address';
-import { changed, countOf, type Plan, type PlanLine } from '../patch';
+import { added, changed, countOf, type Plan, type PlanLine } from '../patch';
 import {
+  checkRecord,
   isOffNetwork,
   type AddressRange,
   type Machine,
@@ -100,4 +101,43 @@ export function fillAddresses(records: ShowRecords, network: Network, which: 'al
   }
   if (changes.length === 0) return refuse('Every machine has the address that this plan gives it.');
   return read({ sentence: `Gave ${countOf(changes.length, 'machine')} addresses by ${network.name}`, changes, lines });
+}
+
+/** A range that lies outside the subnet, ends before it begins, or runs into the one before. */
+function wrongRange({ network, prefix, ranges }: Network): string | undefined {
+  const base = ipNumber(network)!;
+  const sorted = [...ranges].sort((a, b) => (ipNumber(a.first) ?? 0) - (ipNumber(b.first) ?? 0));
+  for (const [i, { label, first, last }] of sorted.entries()) {
+    const [from, to] = [ipNumber(first), ipNumber(last)];
+    const name = label || first;
+    if (from === undefined || to === undefined) return `The range ${name} needs two addresses.`;
+    if (to < from) return `The range ${name} ends before it begins.`;
+    if (!inNetwork(from, base, prefix) || !inNetwork(to, base, prefix))
+      return `The range ${name} lies outside ${network}/${prefix}.`;
+    const before = sorted[i - 1];
+    if (before && ipNumber(before.last)! >= from)
+      return `The ranges ${before.label || before.first} and ${name} overlap.`;
+  }
+  return undefined;
+}
+
+/** Writes a plan of addresses, new if there was none before; its ranges must lie in it and apart. */
+export function putNetwork(before: Network | undefined, network: Network): Read<Plan> {
+  const checked = checkRecord('network', network);
+  if (!checked.ok) return refuse(checked.faults[0]!.why);
+  const wrong = wrongRange(network);
+  if (wrong !== undefined) return refuse(wrong);
+  const { name, prefix, ranges } = network;
+  return read({
+    sentence: `${before ? 'Changed' : 'Made'} the plan of addresses ${name}`,
+    changes: [before ? changed('network', before, network) : added('network', network)],
+    lines: [
+      {
+        subject: name,
+        before: before ? `${before.network}/${before.prefix}` : '',
+        after: `${network.network} / ${maskText(prefix)}`,
+      },
+      ...ranges.map(({ label, first, last }) => ({ subject: label, before: '', after: `${first} – ${last}` })),
+    ],
+  });
 }

@@ -1,32 +1,11 @@
 /** This computer: its interfaces as they are now, which one each protocol uses, and what stands against it. */
 import { View } from 'react-native';
-import { inNetwork, ipNumber } from '@taxiarch/core/ip';
+import { interfaceWarnings } from '@taxiarch/core/ip';
 import type { InterfaceInfo, InterfacesReply, Settings } from '@taxiarch/core/contract';
-import type { ShowRecords } from '@taxiarch/core/show';
 import { patch } from '@/data/api';
 import { useInterfaces, useLive, useSettings } from '@/data/live';
 import { useShow } from '@/data/show';
 import { Notice, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
-
-/** What should make a person look twice at the interface in use. */
-function warnings(inUse: InterfaceInfo | null, protocol: string, { machine, network }: ShowRecords): string[] {
-  if (!inUse)
-    return [`No interface is in use for ${protocol}: the one chosen is gone. Taxiarch goes on when it returns.`];
-  const { name, address, medium, up, loopback } = inUse;
-  const number = ipNumber(address)!;
-  const remote = network.some(({ standIn }) => !standIn) || (network.length === 0 && machine.length > 0);
-  return [
-    !up && `${name} is down: no cable, or nothing at its other end.`,
-    medium === 'wireless' &&
-      `${name} is wireless. Packets get lost there, and multicast most of all. Use a cable for the show.`,
-    loopback &&
-      remote &&
-      `${protocol} goes by loopback, which reaches this computer alone; the show has machines elsewhere.`,
-    network.length > 0 &&
-      !network.some((one) => inNetwork(number, ipNumber(one.network)!, one.prefix)) &&
-      `${address} lies in no plan of addresses, so planned machines may not be reached from here.`,
-  ].filter((one) => one !== false);
-}
 
 const MEDIA: Readonly<Record<InterfaceInfo['medium'], string>> = {
   wired: 'wired',
@@ -124,7 +103,10 @@ export function HerePage() {
   if (!data || !settings || !loaded)
     return <Screen sentence={<Sentence>Looking at this computer…</Sentence>}>{null}</Screen>;
   const said = [
-    ...new Set([...warnings(data.inUse, 'sACN', records), ...warnings(data.artnetInUse, 'Art-Net', records)]),
+    ...new Set([
+      ...interfaceWarnings(data.inUse, 'sACN', records),
+      ...interfaceWarnings(data.artnetInUse, 'Art-Net', records),
+    ]),
   ];
   const both = data.inUse?.address === data.artnetInUse?.address;
   return (

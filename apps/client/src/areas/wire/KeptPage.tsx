@@ -53,19 +53,12 @@ function Apply() {
     .filter(({ ports, modelId }) => ports.length > 0 || (models.get(modelId ?? '')?.ports ?? 0) > 0)
     .sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }));
   const machines = withPorts.filter(({ id }) => chosen.includes(id));
-  const settings = settingsOf(which, records.snapshot, wholeFrom(first) ?? 1);
-  const applied = useMemo(
-    () =>
-      settings &&
-      applySettings(
-        settings.name,
-        (machine) => settings.of(machine, models.get(machine.modelId ?? '')?.ports ?? 0),
-        machines,
-        models,
-      ),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- settings are made of which and first
-    [which, first, records, chosen, models],
-  );
+  const applied = useMemo(() => {
+    const settings = settingsOf(which, records.snapshot, wholeFrom(first) ?? 1);
+    const portsOf = ({ modelId }: Machine) => models.get(modelId ?? '')?.ports ?? 0;
+    const machines = records.machine.filter(({ id }) => chosen.includes(id));
+    return settings && applySettings(settings.name, (one) => settings.of(one, portsOf(one)), machines, models);
+  }, [which, first, records, chosen, models]);
   return (
     <>
       <Section title="Give settings to machines">

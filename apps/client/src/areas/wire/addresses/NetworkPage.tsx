@@ -2,10 +2,10 @@
 import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { refuse, type Read } from '@taxiarch/core/address';
-import { SCHEMES, inNetwork, ipNumber, ipText, maskText, networkOf, rangesByKind, readSubnet } from '@taxiarch/core/ip';
-import { added, changed, removed, type Plan } from '@taxiarch/core/patch';
-import { MACHINE_KINDS, checkRecord, type AddressRange, type MachineKind, type Network } from '@taxiarch/core/show';
+import type { Read } from '@taxiarch/core/address';
+import { SCHEMES, ipText, maskText, networkOf, putNetwork, rangesByKind, readSubnet } from '@taxiarch/core/ip';
+import { removed, type Plan } from '@taxiarch/core/patch';
+import { MACHINE_KINDS, type AddressRange, type MachineKind, type Network } from '@taxiarch/core/show';
 import { useDraft } from '@/data/form';
 import { newId } from '@/data/numbers';
 import { useShow } from '@/data/show';
@@ -27,24 +27,6 @@ const formOf = (network: Network | undefined): Form => ({
   ranges: network?.ranges ?? [],
 });
 
-/** A range that lies outside the subnet, ends before it begins, or runs into the one before. */
-function wrongRange({ network, prefix, ranges }: Network): string | undefined {
-  const base = ipNumber(network)!;
-  const sorted = [...ranges].sort((a, b) => (ipNumber(a.first) ?? 0) - (ipNumber(b.first) ?? 0));
-  for (const [i, { label, first, last }] of sorted.entries()) {
-    const [from, to] = [ipNumber(first), ipNumber(last)];
-    const name = label || first;
-    if (from === undefined || to === undefined) return `The range ${name} needs two addresses.`;
-    if (to < from) return `The range ${name} ends before it begins.`;
-    if (!inNetwork(from, base, prefix) || !inNetwork(to, base, prefix))
-      return `The range ${name} lies outside ${network}/${prefix}.`;
-    const before = sorted[i - 1];
-    if (before && ipNumber(before.last)! >= from)
-      return `The ranges ${before.label || before.first} and ${name} overlap.`;
-  }
-  return undefined;
-}
-
 function planOf(form: Form, base: Network | undefined, id: string): Read<Plan> {
   const subnet = readSubnet(form.subnet);
   if (!subnet.ok) return subnet;
@@ -59,29 +41,7 @@ function planOf(form: Form, base: Network | undefined, id: string): Read<Plan> {
     standIn: form.standIn,
     ranges: form.ranges,
   };
-  const checked = checkRecord('network', network);
-  if (!checked.ok) return refuse(checked.faults[0]!.why);
-  const wrong = wrongRange(network);
-  if (wrong !== undefined) return refuse(wrong);
-  return {
-    ok: true,
-    value: {
-      sentence: `${base ? 'Changed' : 'Made'} the plan of addresses ${network.name}`,
-      changes: [base ? changed('network', base, network) : added('network', network)],
-      lines: [
-        {
-          subject: network.name,
-          before: base ? `${base.network}/${base.prefix}` : '',
-          after: `${network.network} / ${maskText(prefix)}`,
-        },
-        ...network.ranges.map(({ label, first, last }) => ({
-          subject: label,
-          before: '',
-          after: `${first} – ${last}`,
-        })),
-      ],
-    },
-  };
+  return putNetwork(base, network);
 }
 
 export function NetworkPage() {
