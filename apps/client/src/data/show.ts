@@ -82,9 +82,11 @@ export function useNetworkFindings(): readonly Finding[] {
   return found;
 }
 
-const historyKey = () => `/api/history?author=${encodeURIComponent(personName.read())}`;
-
-export const useHistory = () => useSWR<HistoryReply>(historyKey(), get).data;
+/** The newest edits, and what undo and redo would take back for whoever works here. */
+export const useHistory = (newest = 30) =>
+  useSWR<HistoryReply>(`/api/history?author=${encodeURIComponent(personName.read())}&newest=${newest}`, get, {
+    keepPreviousData: true,
+  }).data;
 
 /** Sends an edit through the one door; rejects with a Refusal whose message can be shown. */
 export async function propose(sentence: string, changes: readonly ProposedChange[]): Promise<Edit> {

@@ -43,6 +43,10 @@ describe('a show', () => {
     expect(history).toMatchObject({ undo: seq, redo: null });
     expect(history.edits[0]).toMatchObject({ author: 'Mara', sentence: 'Moved lamp 101 to 2/450' });
 
+    const newest = await server.get<HistoryReply>('/api/history?newest=1');
+    expect([newest.edits.map((one) => one.seq), newest.earlier]).toEqual([[seq], seq - 1]);
+    expect((await server.request('GET', '/api/history?newest=none')).status).toBe(400);
+
     const undone = await server.request('POST', '/api/undo', { author: 'Mara' });
     expect(undone.body).toMatchObject({ undoes: seq, sentence: 'Undid: Moved lamp 101 to 2/450' });
     expect((await lamp(101)).channel).toBe(before.channel);

@@ -40,8 +40,11 @@ export const openApi = {
     '/api/history': {
       get: {
         summary: 'The last edits, newest first.',
-        parameters: [{ name: 'author', in: 'query', schema: text, description: 'For whom undo and redo are asked.' }],
-        responses: { '200': answer('History.', named('History')) },
+        parameters: [
+          { name: 'author', in: 'query', schema: text, description: 'For whom undo and redo are asked.' },
+          { name: 'newest', in: 'query', schema: whole, description: 'How many edits; 30 if not said.' },
+        ],
+        responses: { '200': answer('History.', named('History')), ...BAD },
       },
     },
     '/api/undo': {

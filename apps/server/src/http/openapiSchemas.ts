@@ -163,7 +163,7 @@ export const schemas = {
       }),
     ],
   },
-  History: record({ edits: list(named('EditHead')), undo: nullable(whole), redo: nullable(whole) }),
+  History: record({ edits: list(named('EditHead')), earlier: whole, undo: nullable(whole), redo: nullable(whole) }),
   Author: record({ author: text }),
   Settings: record({
     interface: { ...text, description: 'For sACN: “auto”, “plan”, or an address of this computer.' },

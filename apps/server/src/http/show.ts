@@ -10,7 +10,7 @@ const authored = object({
   author: string().strict().trim().min(1).max(120).required('Say who does this: the author is missing.'),
 }).noUnknown();
 
-const HISTORY_LENGTH = 200;
+const HISTORY_LENGTH = 30;
 
 const headOf = ({ changes: _, ...head }: Edit): Omit<Edit, 'changes'> => head;
 
@@ -31,8 +31,12 @@ export function showRoutes(store: ShowStore): Router {
   router.get('/history', (ctx) => {
     const edits = store.history();
     const { undo, redo } = undoState(edits, String(ctx.query['author'] ?? ''));
+    const wanted = Number(ctx.query['newest'] ?? HISTORY_LENGTH);
+    if (!Number.isInteger(wanted) || wanted < 1)
+      throw new ProblemError(400, 'Not understood', 'Say how many of the newest edits are wanted: a number from 1.');
     ctx.body = {
-      edits: edits.slice(-HISTORY_LENGTH).reverse().map(headOf),
+      edits: edits.slice(-wanted).reverse().map(headOf),
+      earlier: Math.max(0, edits.length - wanted),
       undo: undo?.seq ?? null,
       redo: redo?.seq ?? null,
     } satisfies HistoryReply;

@@ -36,6 +36,8 @@ export interface ShowReply {
 /** GET /api/history: newest first */
 export interface HistoryReply {
   readonly edits: readonly Omit<Edit, 'changes'>[];
+  /** How many edits lie before those */
+  readonly earlier: number;
   /** Numbers of the edits that undo and redo would take back for the author asked for. */
   readonly undo: number | null;
   readonly redo: number | null;

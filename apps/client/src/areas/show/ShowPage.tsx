@@ -33,10 +33,14 @@ const YES_NO = [
   { value: 'no', label: 'No' },
 ] as const;
 
+/** Edits of the history shown at first, and more at each asking */
+const PAGE = 30;
+
 const yesNo = (yes: boolean) => (yes ? 'yes' : 'no');
 
 function History({ onTrouble }: { onTrouble: (why: string) => void }) {
-  const history = useHistory();
+  const [newest, setNewest] = useState(PAGE);
+  const history = useHistory(newest);
   const back = (way: 'undo' | 'redo') => void takeBack(way).catch((error: Error) => onTrouble(error.message));
   return (
     <Section title="History">
@@ -44,7 +48,7 @@ function History({ onTrouble }: { onTrouble: (why: string) => void }) {
         <Button label="Undo" grow disabled={history?.undo == null} onPress={() => back('undo')} />
         <Button label="Redo" grow disabled={history?.redo == null} onPress={() => back('redo')} />
       </View>
-      {history?.edits.slice(0, 30).map(({ seq, at, author, sentence }) => (
+      {history?.edits.map(({ seq, at, author, sentence }) => (
         <View key={seq} className="border-b border-line py-1">
           <Text>{sentence}</Text>
           <Text kind="small">
@@ -52,6 +56,9 @@ function History({ onTrouble }: { onTrouble: (why: string) => void }) {
           </Text>
         </View>
       ))}
+      {history !== undefined && history.earlier > 0 && (
+        <Button label={`Show ${Math.min(PAGE, history.earlier)} earlier`} onPress={() => setNewest(newest + PAGE)} />
+      )}
     </Section>
   );
 }
