@@ -20,3 +20,4 @@ export * from './PlanPreview';
 export * from './Check';
 export * from './Chips';
 export * from './print';
+export * from './TableIn';

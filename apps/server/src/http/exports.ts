@@ -8,6 +8,7 @@ import {
   writeGdtf,
   writeLampTable,
   writeMvr,
+  writeOutputTable,
   writePixelTable,
   writePortTable,
   writeShowFile,
@@ -25,6 +26,7 @@ const TABLES: Readonly<Record<string, (records: ShowRecords) => string>> = {
   pixels: writePixelTable,
   addresses: writeAddressTable,
   ports: writePortTable,
+  outputs: writeOutputTable,
 };
 
 export function exportRoutes(store: ShowStore, files: KeptFiles): Router {

@@ -1,5 +1,5 @@
 /** The API described in OpenAPI 3.1: every endpoint that there is. */
-import { list, named, text } from './openapiParts';
+import { list, named, text, whole } from './openapiParts';
 import { schemas } from './openapiSchemas';
 
 const json = (schema: object) => ({ 'application/json': { schema } });
@@ -127,7 +127,7 @@ export const openApi = {
             name: 'table',
             in: 'path',
             required: true,
-            schema: { ...text, enum: ['lamps', 'channels', 'pixels', 'addresses', 'ports'] },
+            schema: { ...text, enum: ['lamps', 'channels', 'pixels', 'addresses', 'ports', 'outputs'] },
           },
         ],
         responses: { '200': file('text/csv'), '404': problem('No such table.') },

@@ -2,6 +2,7 @@
 import { FIXTURE_KINDS } from '@taxiarch/core/fixture';
 import { KINDS, TAGS } from '@taxiarch/core/show';
 import { machineSchemas, nodeSchemas } from './openapiMachines';
+import { routingSchemas } from './openapiRouting';
 import { list, map, named, nullable, number, oneOf, protocol, record, row, text, whole, yesNo } from './openapiParts';
 
 const keptFile = nullable({ ...text, description: 'SHA-256 of a kept file, in hexadecimal.' } as { type: string });
@@ -71,12 +72,12 @@ export const schemas = {
     y: number,
     z: number,
   }),
+  ...routingSchemas,
   Source: record({
     ...row,
     name: text,
     address: text,
-    universes: list(whole),
-    priority: whole,
+    ranges: list(named('SourceRange')),
     pennant: record({ letter: text, cut: text, fill: text }),
   }),
   ...machineSchemas,
@@ -132,6 +133,9 @@ export const schemas = {
       machine: list(named('Machine')),
       snapshot: list(named('Snapshot')),
       run: list(named('PixelRun')),
+      route: list(named('Route')),
+      control: list(named('Control')),
+      link: list(named('Link')),
     }),
   }),
   ProposedEdit: record({

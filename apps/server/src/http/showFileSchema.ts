@@ -8,6 +8,8 @@ const RECORDS = [
   'FixtureType',
   'Universe',
   'Lamp',
+  'WireUniverse',
+  'SourceRange',
   'Source',
   'Network',
   'Model',
@@ -15,6 +17,9 @@ const RECORDS = [
   'Machine',
   'PixelRun',
   'Snapshot',
+  'Route',
+  'Control',
+  'Link',
 ] as const;
 
 const definitions = Object.fromEntries(RECORDS.map((name) => [name, schemas[name]]));

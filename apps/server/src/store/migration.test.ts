@@ -1,4 +1,4 @@
-/** Databases of before the network was planned: what people had entered is still there afterwards. */
+/** Databases of earlier versions: what people had entered is still there afterwards. */
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -15,27 +15,29 @@ const ROWS = `INSERT INTO machine (id, rev, name, model, address, ports, control
   ('b', 5, 'Old driver', '', '', '[]', '{"firstUniverse":1,"universes":2,"outputs":3,"channelsPerOutput":4}')`;
 
 /** The database engine loads its parts as modules, which a test's sandbox does not allow: it runs beside. */
-const PROGRAM = `
+const program = (table: string) => `
   import { PGlite } from '@electric-sql/pglite';
   import { readFileSync } from 'node:fs';
   const engine = await PGlite.create();
   for (const statement of JSON.parse(readFileSync(0, 'utf8'))) await engine.exec(statement);
-  const { rows } = await engine.query('SELECT * FROM machine ORDER BY id');
+  const { rows } = await engine.query('SELECT * FROM ${table} ORDER BY id');
   console.log(JSON.stringify(rows));
 `;
 
-test('a machine of before keeps its address, its ports and its model in words', () => {
-  const input = JSON.stringify([
-    ...statements('0000_first', '0001_rig'),
-    ROWS,
-    ...statements('0002_network', '0003_network-tidy'),
-  ]);
-  const said = execFileSync(process.execPath, ['--input-type=module', '-e', PROGRAM], {
+function rowsAfter(table: string, all: readonly string[]): Record<string, unknown>[] {
+  const said = execFileSync(process.execPath, ['--input-type=module', '-e', program(table)], {
     cwd: join(__dirname, '../..'),
-    input,
+    input: JSON.stringify(all),
     encoding: 'utf8',
   });
-  const machines = (JSON.parse(said) as Record<string, unknown>[]).map(
+  return JSON.parse(said) as Record<string, unknown>[];
+}
+
+const FIRST = statements('0000_first', '0001_rig');
+const NETWORK = statements('0002_network', '0003_network-tidy');
+
+test('a machine of before keeps its address, its ports and its model in words', () => {
+  const machines = rowsAfter('machine', [...FIRST, ROWS, ...NETWORK]).map(
     ({ model_id: modelId, place_id: placeId, ...rest }) => ({ ...rest, modelId, placeId }),
   );
   for (const machine of machines) expect(checkRecord('machine', machine)).toMatchObject({ ok: true });
@@ -46,4 +48,24 @@ test('a machine of before keeps its address, its ports and its model in words', 
     ports: [{ number: 1, use: 'out', universe: 7, merge: 'htp' }],
   });
   expect(machines[1]).toMatchObject({ kind: 'pixel controller', interfaces: [{ addresses: [] }], ports: [] });
+});
+
+test('a sender of before keeps its universes, as lines at its priority', () => {
+  const rows = `INSERT INTO source (id, rev, name, address, universes, priority, pennant) VALUES
+    ('a', 2, 'Desk', '127.0.0.21', '[1,2,3,9,9,11,10]', 120, '{"letter":"D","cut":"square","fill":"plain"}'),
+    ('b', 3, 'Spare', '', '[]', 100, '{"letter":"S","cut":"square","fill":"plain"}')`;
+  const [desk, spare] = rowsAfter('source', [
+    ...FIRST,
+    ...NETWORK,
+    rows,
+    ...statements('0004_outputs', '0005_outputs-tidy'),
+  ]);
+  expect(checkRecord('source', desk)).toMatchObject({ ok: true });
+  expect(desk).toMatchObject({
+    ranges: [
+      { from: 1, count: 3, priority: 120, to: null },
+      { from: 9, count: 3, priority: 120 },
+    ],
+  });
+  expect(spare).toMatchObject({ ranges: [] });
 });

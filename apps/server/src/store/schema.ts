@@ -2,12 +2,15 @@
 import { bigint, boolean, doublePrecision, integer, jsonb, pgTable, text } from 'drizzle-orm/pg-core';
 import type {
   Change,
+  Control,
   FixtureType,
   Lamp,
+  Link,
   Machine,
   Model,
   Network,
   PixelRun,
+  Route,
   Snapshot,
   Source,
   Universe,
@@ -65,8 +68,7 @@ export const source = pgTable('source', {
   ...row,
   name: text('name').notNull(),
   address: text('address').notNull(),
-  universes: jsonb('universes').$type<Source['universes']>().notNull(),
-  priority: integer('priority').notNull(),
+  ranges: jsonb('ranges').$type<Source['ranges']>().notNull(),
   pennant: jsonb('pennant').$type<Source['pennant']>().notNull(),
 });
 
@@ -121,6 +123,45 @@ export const machine = pgTable('machine', {
   ports: jsonb('ports').$type<Machine['ports']>().notNull(),
   controller: jsonb('controller').$type<Machine['controller']>(),
   ticks: jsonb('ticks').$type<Machine['ticks']>().notNull().default([]),
+});
+
+export const route = pgTable('route', {
+  ...row,
+  name: text('name').notNull(),
+  order: integer('order').notNull(),
+  inputs: jsonb('inputs').$type<Route['inputs']>().notNull(),
+  merge: text('merge').$type<Route['merge']>().notNull(),
+  returns: text('returns').$type<Route['returns']>().notNull(),
+  out: jsonb('out').$type<Route['out']>().notNull(),
+  interface: text('interface').notNull(),
+  delivery: text('delivery').$type<Route['delivery']>().notNull(),
+  addresses: jsonb('addresses').$type<Route['addresses']>().notNull(),
+  priority: integer('priority').notNull(),
+  master: integer('master').notNull(),
+  parts: jsonb('parts').$type<Route['parts']>().notNull(),
+  comesBack: boolean('comes_back').notNull(),
+});
+
+export const control = pgTable('control', {
+  ...row,
+  name: text('name').notNull(),
+  wire: jsonb('wire').$type<Control['wire']>().notNull(),
+  channel: integer('channel').notNull(),
+  does: text('does').$type<Control['does']>().notNull(),
+  target: jsonb('target').$type<Control['target']>().notNull(),
+  threshold: integer('threshold').notNull(),
+});
+
+export const link = pgTable('link', {
+  ...row,
+  name: text('name').notNull(),
+  sourceId: text('source_id').notNull(),
+  machineId: text('machine_id').notNull(),
+  protocol: text('protocol').$type<Link['protocol']>().notNull(),
+  senderBase: integer('sender_base').$type<Link['senderBase']>().notNull(),
+  receiverBase: integer('receiver_base').$type<Link['receiverBase']>().notNull(),
+  lines: jsonb('lines').$type<Link['lines']>().notNull(),
+  well: jsonb('well').$type<Link['well']>().notNull(),
 });
 
 export const snapshot = pgTable('snapshot', {

@@ -2,3 +2,4 @@ export * from './universe';
 export * from './portAddress';
 export * from './wire';
 export * from './dip';
+export * from './universeList';

@@ -9,6 +9,9 @@ export const SACN_LAST = 63999;
 /** Highest 15-bit Art-Net Port-Address. */
 export const PORT_ADDRESS_LAST = 0x7fff;
 
+/** Highest number that a protocol gives a universe. */
+export const lastWireNumber = (protocol: Protocol): number => (protocol === 'sacn' ? SACN_LAST : PORT_ADDRESS_LAST);
+
 /** Highest number we allow for a show's own universe. */
 export const SHOW_UNIVERSE_LAST = 63999;
 

@@ -5,6 +5,7 @@ import { plainPort } from '../machine';
 import { recordsAfter } from '../patch';
 import {
   PLAIN_MACHINE,
+  PLAIN_RANGE,
   type Machine,
   type MachineInterface,
   type MachinePort,
@@ -48,8 +49,7 @@ const sends = (name: string, universes: readonly number[], priority = 100): Show
   rev: 1,
   name,
   address: '',
-  universes,
-  priority,
+  ranges: universes.map((from) => ({ ...PLAIN_RANGE, from, priority })),
   pennant: { letter: name[0]!, cut: 'square', fill: 'plain' },
 });
 const sender = [sends('Desk', [1])];

@@ -1,4 +1,5 @@
 /** Who sends each show universe, which ports carry it, and what lies on it, as the checks of the flow ask it. */
+import { priorityOf, universesOf } from '../flow';
 import { layRuns } from '../pixel';
 import type { Machine, MachinePort, ShowRecords, Source } from '../show';
 import { machineOfSource, type KnownMachine, type NetworkView } from './finding';
@@ -12,6 +13,8 @@ export interface Carrier {
 export interface Sender {
   readonly source: Source;
   readonly known: KnownMachine | undefined;
+  /** At which it sends this universe */
+  readonly priority: number;
 }
 
 export interface FlowView {
@@ -48,7 +51,8 @@ export function flowOf(view: NetworkView): FlowView {
   const inputs = new Map<number, Carrier[]>();
   for (const source of view.records.source) {
     const machine = machineOfSource(source, view);
-    for (const universe of source.universes) put(senders, universe, { source, known: machine });
+    for (const universe of universesOf(source))
+      put(senders, universe, { source, known: machine, priority: priorityOf(source, universe) });
   }
   for (const one of view.machines) {
     for (const port of one.machine.ports) {

@@ -1,5 +1,5 @@
 /** Checks of the network, each in a file of its own; a new one is a file and a line here. */
-import { allowance } from './allowance';
+import { allowance, allowanceText } from './allowance';
 import { capability } from './capability';
 import { dhcp } from './dhcp';
 import { viewOf, type Check, type Finding, type Repair } from './finding';
@@ -22,6 +22,7 @@ import { recordsAfter, type Plan } from '../patch';
 import type { Kind, ShowRecords } from '../show';
 
 export * from './finding';
+export { allowanceText };
 
 export const NETWORK_CHECKS: readonly Check[] = [
   sameAddress,

@@ -1,4 +1,5 @@
 /** A universe that is sent, and neither has lamps nor leaves by any port. */
+import { withUniverse } from '../flow';
 import { changed } from '../patch';
 import type { Check, Finding } from './finding';
 import { flowOf } from './flowView';
@@ -19,7 +20,7 @@ export const noReceiver: Check = {
             universe,
           };
   },
-  repairs(view, { subjects: [id], universe }) {
+  repairs(view, { subjects: [id], universe = 0 }) {
     const source = view.records.source.find((one) => one.id === id);
     if (!source) return [];
     return [
@@ -28,7 +29,11 @@ export const noReceiver: Check = {
         plan: {
           sentence: `Took universe ${universe} from ${source.name}`,
           changes: [
-            changed('source', source, { ...source, universes: source.universes.filter((one) => one !== universe) }),
+            changed(
+              'source',
+              source,
+              withUniverse(source, universe, () => null),
+            ),
           ],
           lines: [{ subject: `${source.name}, universe ${universe}`, before: 'sends it', after: '' }],
         },

@@ -1,4 +1,5 @@
 /** A universe with lamps or pixels that nobody is planned to send. */
+import { addUniverse } from '../flow';
 import { changed, countOf } from '../patch';
 import type { Check, Finding } from './finding';
 import { flowOf } from './flowView';
@@ -20,12 +21,11 @@ export const noSender: Check = {
   },
   repairs(view, { universe = 0 }) {
     return view.records.source.map((source) => {
-      const universes = [...source.universes, universe].sort((a, b) => a - b);
       return {
         label: `Have ${source.name} send it`,
         plan: {
           sentence: `Planned ${source.name} to send universe ${universe}`,
-          changes: [changed('source', source, { ...source, universes })],
+          changes: [changed('source', source, addUniverse(source, universe))],
           lines: [{ subject: `${source.name}, universe ${universe}`, before: '', after: 'sends it' }],
         },
       };

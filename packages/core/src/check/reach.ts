@@ -1,4 +1,5 @@
 /** Machines that must talk, by what they send and what their ports carry, and cannot. */
+import { universesOf } from '../flow';
 import { addressesReach, canReach, isLoopback, networkOf } from '../ip';
 import type { Machine } from '../show';
 import { machineOfSource, type Check, type Finding, type KnownMachine } from './finding';
@@ -28,7 +29,7 @@ export const reach: Check = {
       const sender = machineOfSource(source, view);
       if (!sender || sender.addresses.length === 0) continue;
       const told = new Set<string>();
-      for (const universe of source.universes)
+      for (const universe of universesOf(source))
         for (const receiver of carried.get(universe) ?? []) {
           if (receiver.id === sender.machine.id || told.has(receiver.id)) continue;
           told.add(receiver.id);

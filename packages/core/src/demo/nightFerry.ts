@@ -3,7 +3,16 @@
  * People, makers, ship and places are made up; addresses are loopback ones.
  */
 import { footprintOf } from '../fixture';
-import type { FixtureType, Lamp, PixelRun, Place, ShowRecords, Source, Universe } from '../show';
+import {
+  PLAIN_RANGE,
+  type FixtureType,
+  type Lamp,
+  type PixelRun,
+  type Place,
+  type ShowRecords,
+  type Source,
+  type Universe,
+} from '../show';
 import { LIBRARY } from '../library';
 import { CORD_DRIVER_ID, MACHINES, STAND_IN_NETWORK, machineModels } from './network';
 import { PLACES, placeId, type PlaceName } from './places';
@@ -278,16 +287,16 @@ const universes = (): Universe[] => [
   },
 ];
 
-const runOf = (from: number, to: number) => Array.from({ length: to - from + 1 }, (_, i) => from + i);
-
 const SOURCES: readonly Source[] = [
   {
     id: 'source-bridge',
     rev: 0,
     name: 'Bridge desk',
     address: '127.0.0.21',
-    universes: runOf(1, 12),
-    priority: 100,
+    ranges: [
+      { ...PLAIN_RANGE, from: 1, count: 8, rate: 40 },
+      { ...PLAIN_RANGE, from: 9, count: 4, rate: 40 },
+    ],
     pennant: { letter: 'B', cut: 'swallow', fill: 'plain' },
   },
   {
@@ -295,8 +304,7 @@ const SOURCES: readonly Source[] = [
     rev: 0,
     name: 'Porthole',
     address: '127.0.0.23',
-    universes: [13],
-    priority: 100,
+    ranges: [{ ...PLAIN_RANGE, from: 13 }],
     pennant: { letter: 'P', cut: 'triangle', fill: 'chevrons' },
   },
   {
@@ -304,8 +312,7 @@ const SOURCES: readonly Source[] = [
     rev: 0,
     name: 'Purser’s desk',
     address: '127.0.0.34',
-    universes: [PURSERS_UNIVERSE],
-    priority: 100,
+    ranges: [{ ...PLAIN_RANGE, from: PURSERS_UNIVERSE, note: 'Comes in by the Saloon node.' }],
     pennant: { letter: 'D', cut: 'notch', fill: 'dots' },
   },
 ];
@@ -367,4 +374,7 @@ export const nightFerry = (): ShowRecords => ({
   machine: MACHINES,
   snapshot: [],
   run: runs(),
+  route: [],
+  control: [],
+  link: [],
 });

@@ -1,4 +1,4 @@
-import type { Source } from '../show';
+import { PLAIN_RANGE, type Source } from '../show';
 import {
   isPlannedSender,
   lateAfter,
@@ -14,8 +14,7 @@ const source = (name: string, address = '', universes: number[] = [1]): Source =
   rev: 1,
   name,
   address,
-  universes,
-  priority: 100,
+  ranges: universes.map((from) => ({ ...PLAIN_RANGE, from })),
   pennant: { letter: name[0]!, cut: 'notch', fill: 'dots' },
 });
 

@@ -2,6 +2,7 @@
 import { wireKey, type Protocol } from '../address';
 import { PENNANT_CUTS, PENNANT_FILLS, type Pennant, type Source, type Universe } from '../show';
 import { isSentBy } from './sentBy';
+import { universesOf } from './sends';
 
 export type StreamState = 'steady' | 'ragged' | 'silent' | 'stray' | 'contested';
 
@@ -77,7 +78,7 @@ export function standingOf(planned: readonly Source[] | undefined, heard: readon
 export function sendersByUniverse(sources: readonly Source[]): Map<number, Source[]> {
   const senders = new Map<number, Source[]>();
   for (const source of sources)
-    for (const universe of source.universes) {
+    for (const universe of universesOf(source)) {
       const there = senders.get(universe);
       if (there) there.push(source);
       else senders.set(universe, [source]);
@@ -112,4 +113,4 @@ export function pennantOf(stream: Pick<HeardStream, 'name' | 'address' | 'own'>,
 }
 export * from './paths';
 export * from './sentBy';
-export * from './ranges';
+export * from './sends';

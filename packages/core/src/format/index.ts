@@ -3,6 +3,8 @@ export * from './gdtf';
 export * from './guid';
 export * from './mvr';
 export * from './networkTables';
+export * from './outputTable';
+export type { BadLine } from './table';
 export * from './rigImport';
 export * from './showFile';
 export { openZip, makeZip, MOST_FILE_BYTES } from './zip';

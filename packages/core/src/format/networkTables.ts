@@ -1,5 +1,4 @@
 /** Tables of the network: addresses out, and the ports of all machines out and in (RFC 4180). */
-import Papa from 'papaparse';
 import { protocolName, read, refuse, type Read } from '../address';
 import { addressSheet } from '../ip';
 import { plainPort, portDifferences } from '../machine';
@@ -14,7 +13,7 @@ import {
   type MachinePort,
   type ShowRecords,
 } from '../show';
-import { writeTable } from './table';
+import { readTable, writeTable, type BadLine } from './table';
 
 export const writeAddressTable = (records: ShowRecords): string =>
   writeTable(
@@ -81,8 +80,7 @@ export const writePortTable = ({ machine }: Pick<ShowRecords, 'machine'>): strin
 
 export interface PortTableRead {
   readonly plan: Read<Plan>;
-  /** Lines that were left out, counted from 1 with the headings */
-  readonly bad: readonly { readonly line: number; readonly why: string }[];
+  readonly bad: readonly BadLine[];
 }
 
 /** One row onto the port that is there; empty cells and absent columns leave it as it is. */
@@ -136,33 +134,36 @@ function portFrom(cell: (head: Head) => string, there: MachinePort): Read<Machin
   });
 }
 
-const MOST_CHARACTERS = 20_000_000;
-
 /** A table of ports as a plan; lines that make no sense are left out and told. */
 export function readPortTable(text: string, { machine }: Pick<ShowRecords, 'machine'>): Read<PortTableRead> {
-  if (text.length > MOST_CHARACTERS) return refuse('The table is larger than 20 MB, the most that is read.');
-  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, '').trim(), { skipEmptyLines: true });
-  const [heads, ...rows] = data;
-  const columns = new Map(heads?.map((head, i) => [head.trim().toLowerCase(), i]));
-  for (const needed of ['Machine', 'Port'] as const)
-    if (!columns.has(needed.toLowerCase())) return refuse(`The table has no column “${needed}”.`);
+  const table = readTable<Head>(text, ['Machine', 'Port']);
+  if (!table.ok) return table;
   const named = new Map(machine.map((one) => [one.name.toLowerCase(), one]));
   const next = new Map<Machine, Map<number, MachinePort>>();
-  const bad: { line: number; why: string }[] = [];
-  rows.forEach((row, i) => {
-    const cell = (head: Head) => (row[columns.get(head.toLowerCase()) ?? -1] ?? '').trim().replace(/^'(?=[=+\-@])/, '');
+  const bad: BadLine[] = [];
+  for (const { line, cell } of table.value) {
     const its = named.get(cell('Machine').toLowerCase());
     const number = Number(cell('Port'));
-    if (!its) return bad.push({ line: i + 2, why: `No machine of the show is called “${cell('Machine')}”.` });
-    if (!Number.isInteger(number) || number < 1) return bad.push({ line: i + 2, why: `“${cell('Port')}” is no port.` });
+    const leaveOut = (why: string) => bad.push({ line, why });
+    if (!its) {
+      leaveOut(`No machine of the show is called “${cell('Machine')}”.`);
+      continue;
+    }
+    if (!Number.isInteger(number) || number < 1) {
+      leaveOut(`“${cell('Port')}” is no port.`);
+      continue;
+    }
     const ports = next.get(its) ?? new Map(its.ports.map((port) => [port.number, port]));
     next.set(its, ports);
     const port = portFrom(cell, ports.get(number) ?? plainPort(number, 1));
-    if (!port.ok) return bad.push({ line: i + 2, why: port.why });
+    if (!port.ok) {
+      leaveOut(port.why);
+      continue;
+    }
     const checked = checkRecord('machine', { ...its, ports: [port.value] });
-    if (!checked.ok) return bad.push({ line: i + 2, why: checked.faults[0]!.why });
-    return ports.set(number, port.value);
-  });
+    if (checked.ok) ports.set(number, port.value);
+    else leaveOut(checked.faults[0]!.why);
+  }
   const changes: Plan['changes'][number][] = [];
   const lines: PlanLine[] = [];
   for (const [its, byNumber] of next) {

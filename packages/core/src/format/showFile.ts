@@ -16,7 +16,7 @@ import {
 } from '../show';
 
 export const SHOW_FORMAT = 'taxiarch-show';
-export const SHOW_VERSION = 3;
+export const SHOW_VERSION = 4;
 const MOST_CHARACTERS = 200_000_000;
 
 export interface ShowFile {
@@ -48,6 +48,7 @@ const MIGRATIONS: Readonly<Record<number, (records: Loose) => Loose>> = {
     run: rows(records, 'run'),
   }),
   2: (records) => ({ ...records, machine: rows(records, 'machine').map((one) => upgradeRecord('machine', one)) }),
+  3: (records) => ({ ...records, source: rows(records, 'source').map((one) => upgradeRecord('source', one)) }),
 };
 
 const byId = (a: AnyRecord, b: AnyRecord): number => (a.id < b.id ? -1 : 1);
@@ -133,6 +134,9 @@ const WORDS: Readonly<Record<Kind, string>> = {
   machine: 'machine',
   run: 'run',
   snapshot: 'snapshot',
+  route: 'route',
+  control: 'control',
+  link: 'link',
 };
 
 function nameOf(kind: Kind, record: AnyRecord): string {

@@ -1,6 +1,6 @@
 /** What the fields of records have in common: Yup rules whose messages are sentences to be shown. */
-import { array, boolean, number, string, type AnySchema } from 'yup';
-import { SHOW_UNIVERSE_LAST } from '../address';
+import { array, boolean, number, object, string, type AnySchema } from 'yup';
+import { PORT_ADDRESS_LAST, SACN_LAST, SHOW_UNIVERSE_LAST } from '../address';
 
 export const whole = (what: string, first: number, last: number) =>
   number()
@@ -44,6 +44,13 @@ export const row = {
 };
 export const protocol = oneOf('The protocol', ['sacn', 'artnet']);
 export const showUniverse = whole('The universe', 1, SHOW_UNIVERSE_LAST);
+/** A number on the wire, as the field `protocol` beside it allows. */
+export const wireNumber = whole('The wire number', 0, SACN_LAST).when('protocol', ([is], schema) =>
+  is === 'artnet'
+    ? schema.max(PORT_ADDRESS_LAST, `Art-Net universes run from 0 to ${PORT_ADDRESS_LAST}.`)
+    : schema.min(1, 'sACN universes begin at 1.'),
+);
+export const wireUniverse = object({ protocol, number: wireNumber }).noUnknown();
 export const placeId = text('The place', 80).nullable().defined('The place is missing.');
 export const ipv4 = text('The address', 15).matches(
   /^$|^((25[0-5]|2[0-4]\d|1?\d?\d)(\.|$)){4}$/,

@@ -4,3 +4,5 @@ export * from './upgrade';
 export * from './edit';
 export * from './schema';
 export * from './integrity';
+export * from './routing';
+export * from './routeLoops';

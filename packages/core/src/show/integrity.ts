@@ -1,5 +1,7 @@
 /** What must hold between records. Faults that a person may keep for a while (overlaps, say) are findings, not these. */
 import { applyChanges, type Change, type ShowMaps } from './edit';
+import { findRouteLoop } from './routeLoops';
+import type { Route } from './routing';
 import { KINDS, type FixtureType, type Lamp, type PixelRun, type Place, type RecordOf, type Universe } from './records';
 
 /** Copies only the maps that the changes touch. */
@@ -56,6 +58,21 @@ export function refuseChanges(maps: ShowMaps, changes: readonly Change[]): strin
       if (other !== undefined)
         return `Universes ${other} and ${universe.number} would both travel as the same wire universe.`;
       carried.set(wire, universe.number);
+    }
+  }
+  if (touched.has('route')) {
+    const way = findRouteLoop([...after.route.values()] as Route[]);
+    if (way !== undefined) return `These routes would feed themselves: ${way}.`;
+  }
+  if (touched.has('control') || touched.has('route')) {
+    for (const { name, target } of after.control.values() as IterableIterator<RecordOf['control']>)
+      if (target.kind === 'route' && !after.route.has(target.id))
+        return `The control ${name} needs its route: take the control out first.`;
+  }
+  if (touched.has('link') || touched.has('source') || touched.has('machine')) {
+    for (const { name, sourceId, machineId } of after.link.values() as IterableIterator<RecordOf['link']>) {
+      if (!after.source.has(sourceId)) return `The link ${name} needs its sender: take the link out first.`;
+      if (!after.machine.has(machineId)) return `The link ${name} needs its visualiser: take the link out first.`;
     }
   }
   return undefined;

@@ -1,8 +1,9 @@
 /** The records of a show. Each has an id of its own and the revision (edit number) that last changed it. */
-import type { Protocol, SlotAddress } from '../address';
+import type { Protocol, SlotAddress, WireUniverse } from '../address';
 import type { FixtureKind, FixtureMode } from '../fixture';
 import type { MergeMode } from '../merge';
 import type { Machine, Model, Network, Snapshot } from './machines';
+import type { Control, Link, Route } from './routing';
 
 export interface Row {
   readonly id: string;
@@ -101,14 +102,59 @@ export interface Pennant {
   readonly fill: PennantFill;
 }
 
+/**
+ * How packets find who is to hear them. `usual` is what the protocol does of itself: sACN goes to a
+ * multicast group a universe, Art-Net to each device that lists the universe.
+ */
+export const DELIVERIES = ['usual', 'multicast', 'unicast', 'broadcast'] as const;
+export type Delivery = (typeof DELIVERIES)[number];
+
+/** Universes in a row that a sender sends in one and the same way. */
+export interface SourceRange {
+  /** First show universe */
+  readonly from: number;
+  /** How many show universes from there */
+  readonly count: number;
+  /** Where the first goes on the wire, the others following it; null if each travels as its universe is planned. */
+  readonly to: WireUniverse | null;
+  /** Name of the sender's interface that it leaves by; empty for any */
+  readonly interface: string;
+  readonly delivery: Delivery;
+  /** Dotted addresses, for unicast */
+  readonly addresses: readonly string[];
+  /** Frames a second, 1–1000; more than 44 is more than DMX carries */
+  readonly rate: number;
+  /** sACN priority, 0–200 */
+  readonly priority: number;
+  /** It sends a priority for each slot too (start code 0xDD). */
+  readonly slotPriority: boolean;
+  readonly on: boolean;
+  /** Goes on sending while nothing changes */
+  readonly whenIdle: boolean;
+  readonly note: string;
+}
+
+/** A range before anybody says more of it. */
+export const PLAIN_RANGE = {
+  count: 1,
+  to: null,
+  interface: '',
+  delivery: 'usual',
+  addresses: [],
+  rate: 44,
+  priority: 100,
+  slotPriority: false,
+  on: true,
+  whenIdle: true,
+  note: '',
+} as const satisfies Partial<SourceRange>;
+
 /** A planned sender. */
 export interface Source extends Row {
   readonly name: string;
   readonly address: string;
-  /** Show universes that it is planned to send. */
-  readonly universes: readonly number[];
-  /** sACN priority, 0–200 */
-  readonly priority: number;
+  /** What it is planned to send, line by line */
+  readonly ranges: readonly SourceRange[];
   readonly pennant: Pennant;
 }
 
@@ -165,6 +211,9 @@ export interface RecordOf {
   machine: Machine;
   run: PixelRun;
   snapshot: Snapshot;
+  route: Route;
+  control: Control;
+  link: Link;
 }
 
 export type Kind = keyof RecordOf;
@@ -183,6 +232,9 @@ export const KINDS = [
   'machine',
   'run',
   'snapshot',
+  'route',
+  'control',
+  'link',
 ] as const satisfies readonly Kind[];
 
 /** Everything a show holds, as lists; the order within a list means nothing. */
@@ -200,4 +252,7 @@ export const emptyShow = (): ShowRecords => ({
   machine: [],
   run: [],
   snapshot: [],
+  route: [],
+  control: [],
+  link: [],
 });

@@ -1,10 +1,26 @@
 /** What a well-formed record looks like. Every record that enters a show passes here, from wherever it comes. */
 import { array, lazy, mixed, number, object, string, ValidationError, type AnySchema } from 'yup';
-import { PORT_ADDRESS_LAST, SACN_LAST, SLOTS } from '../address';
+import { SHOW_UNIVERSE_LAST, SLOTS, lastWireNumber, type Protocol } from '../address';
 import { FIXTURE_KINDS } from '../fixture';
-import { flag, ipv4, list, metres, name, oneOf, placeId, protocol, row, showUniverse, text, whole } from './fields';
+import {
+  flag,
+  ipv4,
+  list,
+  metres,
+  name,
+  oneOf,
+  placeId,
+  protocol,
+  row,
+  showUniverse,
+  text,
+  whole,
+  wireNumber,
+  wireUniverse,
+} from './fields';
 import { machine, model, network, snapshot } from './machineSchema';
-import { KINDS, TAGS, PENNANT_CUTS, PENNANT_FILLS, type AnyRecord, type Kind } from './records';
+import { DELIVERIES, KINDS, TAGS, PENNANT_CUTS, PENNANT_FILLS, type AnyRecord, type Kind } from './records';
+import { control, link, route } from './routingSchema';
 import type { ProposedChange, ProposedEdit } from './edit';
 
 /** Name of a kept file: its SHA-256 in hexadecimal. */
@@ -37,6 +53,35 @@ const channel = object({
     .optional(),
 }).noUnknown();
 
+/** Most universes that one line of a sender's table holds. */
+const MOST_IN_RANGE = 4096;
+
+const range = object({
+  from: showUniverse,
+  count: whole('How many universes', 1, MOST_IN_RANGE).test(
+    'fits',
+    `Universes end at ${SHOW_UNIVERSE_LAST}.`,
+    (count, { parent }) => (parent as { from: number }).from + count - 1 <= SHOW_UNIVERSE_LAST,
+  ),
+  to: wireUniverse
+    .nullable()
+    .test('fits', 'The last of them would lie beyond what the protocol can number.', (to, at) => {
+      const { count } = at.parent as { count: number };
+      return to === null || to.number + count - 1 <= lastWireNumber(to.protocol as Protocol);
+    }),
+  interface: text('The interface', 120).defined('The interface is missing.'),
+  delivery: oneOf('The delivery', DELIVERIES),
+  addresses: list('The addresses', ipv4.required('An address is empty.'), 256).when('delivery', ([way], schema) =>
+    way === 'unicast' ? schema.min(1, 'Say to which addresses unicast goes.') : schema,
+  ),
+  rate: whole('The rate', 1, 1000),
+  priority: whole('The priority', 0, 200),
+  slotPriority: flag('The priority for each slot'),
+  on: flag('On'),
+  whenIdle: flag('Sending when idle'),
+  note: text('The note', 400).defined('The note is missing.'),
+}).noUnknown();
+
 const SCHEMAS: Readonly<Record<Kind, AnySchema>> = {
   show: object({
     ...row,
@@ -62,11 +107,7 @@ const SCHEMAS: Readonly<Record<Kind, AnySchema>> = {
     number: showUniverse,
     name: text('The universe’s name', 120).defined(),
     protocol,
-    wire: whole('The wire number', 0, SACN_LAST).when('protocol', ([is], schema) =>
-      is === 'artnet'
-        ? schema.max(PORT_ADDRESS_LAST, `Art-Net universes run from 0 to ${PORT_ADDRESS_LAST}.`)
-        : schema.min(1, 'sACN universes begin at 1.'),
-    ),
+    wire: wireNumber,
     merge: oneOf('The merge', ['htp', 'ltp']),
   }),
   lamp: object({
@@ -91,8 +132,7 @@ const SCHEMAS: Readonly<Record<Kind, AnySchema>> = {
     ...row,
     name: name('The source’s name'),
     address: ipv4.defined(),
-    universes: list('The universes', showUniverse, 4096),
-    priority: whole('The priority', 0, 200),
+    ranges: list('The ranges', range, 512),
     pennant: object({
       letter: string().strict().length(1, 'A pennant has one letter.').required(),
       cut: oneOf('The cut', PENNANT_CUTS),
@@ -128,6 +168,9 @@ const SCHEMAS: Readonly<Record<Kind, AnySchema>> = {
     to: point('The last pixel'),
   }),
   snapshot,
+  route,
+  control,
+  link,
 };
 
 /** Most changes that one edit may hold. */

@@ -45,3 +45,23 @@ test('edits of the history hold records of today, so that undoing an old one wor
   };
   expect(upgradeEdit(edit).changes[0]).toMatchObject({ before: null, after: { kind: 'node' } });
 });
+
+test('a sender of before keeps its universes, as lines at its priority', () => {
+  const source = upgradeRecord('source', {
+    id: 's',
+    rev: 2,
+    name: 'Desk',
+    address: '',
+    universes: [3, 1, 2, 9],
+    priority: 120,
+    pennant: { letter: 'D', cut: 'square', fill: 'plain' },
+  });
+  expect(source).toMatchObject({
+    ranges: [
+      { from: 1, count: 3, priority: 120 },
+      { from: 9, count: 1, priority: 120 },
+    ],
+  });
+  expect(checkRecord('source', source)).toMatchObject({ ok: true });
+  expect(upgradeRecord('source', source)).toBe(source);
+});

@@ -1,6 +1,7 @@
 /** Records as older versions wrote them, brought to the form of today; edits of the history hold them too. */
+import { runsOf } from '../address';
 import { PLAIN_MACHINE, PLAIN_PORT } from './machines';
-import type { AnyRecord, Kind } from './records';
+import { PLAIN_RANGE, type AnyRecord, type Kind } from './records';
 import type { Edit } from './edit';
 
 type Loose = Record<string, unknown>;
@@ -20,9 +21,22 @@ function upgradeMachine(old: Loose): Loose {
   };
 }
 
+/** Senders once had a list of universes, all at one priority. */
+function upgradeSource(old: Loose): Loose {
+  if (old['ranges'] !== undefined) return old;
+  const { universes = [], priority = PLAIN_RANGE.priority, ...rest } = old;
+  const runs = runsOf([...new Set(universes as number[])].sort((a, b) => a - b));
+  return {
+    ...rest,
+    ranges: runs.map(([from, last]) => ({ ...PLAIN_RANGE, from, count: last - from + 1, priority })),
+  };
+}
+
+const UPGRADES: Partial<Record<Kind, (old: Loose) => Loose>> = { machine: upgradeMachine, source: upgradeSource };
+
 /** A record of any version as it is written today; what is of today already comes back as it is. */
 export const upgradeRecord = (kind: Kind, record: unknown): AnyRecord =>
-  (kind === 'machine' ? upgradeMachine(record as Loose) : record) as AnyRecord;
+  (UPGRADES[kind]?.(record as Loose) ?? record) as AnyRecord;
 
 export const upgradeEdit = (edit: Edit): Edit => {
   const upgrade = (kind: Kind, record: AnyRecord | null) => (record === null ? null : upgradeRecord(kind, record));

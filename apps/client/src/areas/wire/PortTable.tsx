@@ -1,20 +1,16 @@
 /** All ports of the show in one table; in and out as CSV. */
 import { Link, type Href } from 'expo-router';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo } from 'react';
 import { View } from 'react-native';
-import { formatWire, type Read } from '@taxiarch/core/address';
+import { formatWire } from '@taxiarch/core/address';
 import { readPortTable } from '@taxiarch/core/format';
 import { MERGE_WORDS, lossText, wireNumber } from '@taxiarch/core/machine';
-import type { Plan } from '@taxiarch/core/patch';
 import { useShow } from '@/data/show';
-import { Button, Notice, PlanPreview, Screen, Section, Sentence, Text, count, printSheet } from '@/ui';
+import { Button, Screen, Section, Sentence, Text, count, printSheet, useTableIn } from '@/ui';
 
 export function PortTable() {
   const { records, loaded } = useShow();
-  const input = useRef<HTMLInputElement>(null);
-  const [text, setText] = useState<string>();
-  const read = useMemo(() => (text === undefined ? undefined : readPortTable(text, records)), [text, records]);
-  const plan: Read<Plan> | undefined = read && (read.ok ? read.value.plan : read);
+  const table = useTableIn('Table of ports', readPortTable);
   const universes = useMemo(() => new Map(records.universe.map((one) => [one.number, one])), [records.universe]);
   const machines = records.machine.filter(({ ports }) => ports.length > 0);
   const ports = machines.reduce((sum, one) => sum + one.ports.length, 0);
@@ -29,29 +25,11 @@ export function PortTable() {
         <>
           <Button label="Print" onPress={() => printSheet('ports')} />
           <Button label="CSV out" grow onPress={() => window.location.assign('/api/export/csv/ports')} />
-          <Button label="CSV in" grow onPress={() => input.current?.click()} />
+          <Button label="CSV in" grow onPress={table.choose} />
         </>
       }
     >
-      <input
-        ref={input}
-        type="file"
-        accept=".csv"
-        aria-label="Table of ports"
-        hidden
-        onChange={(event) => void event.target.files?.[0]?.text().then(setText)}
-      />
-      {plan && (
-        <Section title="From the file">
-          {read?.ok &&
-            read.value.bad.map(({ line, why }) => (
-              <Notice key={line} state="must fix">
-                Line {line}: {why}
-              </Notice>
-            ))}
-          <PlanPreview plan={plan} act="Take the table over" onDone={() => setText(undefined)} />
-        </Section>
-      )}
+      {table.shown}
       <View id="ports" className="gap-4">
         {machines.map((machine) => (
           <Section key={machine.id} title={machine.name}>

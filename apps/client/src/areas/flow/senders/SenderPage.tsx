@@ -2,12 +2,14 @@
 import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
+import { allowanceText, machineOfSource, viewOf } from '@taxiarch/core/check';
 import { removed } from '@taxiarch/core/patch';
 import { PENNANT_CUTS, PENNANT_FILLS, type PennantCut, type PennantFill, type Source } from '@taxiarch/core/show';
 import { useDraft } from '@/data/form';
 import { newId } from '@/data/numbers';
 import { useShow } from '@/data/show';
 import { Button, Empty, Field, PennantFlag, Pick, PlanPreview, Screen, Section, Sentence, Text } from '@/ui';
+import { SenderLines } from './SenderLines';
 import { formOf, planOf, type SenderForm } from './senderForm';
 
 export function SenderPage() {
@@ -25,6 +27,10 @@ function Editor({ base }: { base: Source | undefined }) {
   const [form, setForm, clear] = useDraft<SenderForm>(`sender ${base?.id ?? 'new'}`, formOf(base));
   const [removing, setRemoving] = useState(false);
   const plan = useMemo(() => planOf(form, base, id, records, newId), [form, base, id, records]);
+  const planned = useMemo(() => new Map(records.universe.map((one) => [one.number, one])), [records.universe]);
+  const view = useMemo(() => viewOf(records), [records]);
+  const machine = base && machineOfSource(base, view)?.machine;
+  const allowed = base && allowanceText({ ...base, ranges: form.ranges }, view);
   const set = (next: Partial<SenderForm>) => setForm({ ...form, ...next });
   const back = () => {
     clear();
@@ -34,26 +40,16 @@ function Editor({ base }: { base: Source | undefined }) {
   return (
     <Screen sentence={<Sentence>{base ? `${base.name}, as planned.` : 'A new sender for the plan.'}</Sentence>}>
       <Field label="Name, as it calls itself on the network" value={form.name} onChange={(name) => set({ name })} />
-      <Field
-        label="Universes that it sends"
-        mono
-        placeholder="1-12, 41"
-        value={form.universes}
-        onChange={(universes) => set({ universes })}
-      />
-      <View className="flex-row gap-2">
-        <View className="flex-1">
-          <Field
-            label="Address, empty if not known"
-            mono
-            value={form.address}
-            onChange={(address) => set({ address })}
-          />
-        </View>
-        <View className="w-28">
-          <Field label="Priority" mono value={form.priority} onChange={(priority) => set({ priority })} />
-        </View>
-      </View>
+      <Field label="Address, empty if not known" mono value={form.address} onChange={(address) => set({ address })} />
+      <Section title="What it sends">
+        {allowed && <Text kind="small">{allowed}</Text>}
+        <SenderLines
+          ranges={form.ranges}
+          onChange={(ranges) => set({ ranges })}
+          planned={planned}
+          interfaces={machine?.interfaces.map((one) => one.name).filter(Boolean) ?? []}
+        />
+      </Section>
       <Section title="Its flag">
         <View className="flex-row items-end gap-3">
           <View className="pb-2">

@@ -1,5 +1,5 @@
 import { nightFerry } from '@taxiarch/core/demo';
-import type { Source } from '@taxiarch/core/show';
+import { PLAIN_RANGE, type Source } from '@taxiarch/core/show';
 import { formOf, planOf, type SenderForm } from './senderForm';
 
 const ferry = nightFerry();
@@ -11,9 +11,9 @@ test('a sender of the show as a form changes nothing', () => {
     expect(planned(formOf(source), source)).toMatchObject({ why: 'Nothing would change.' });
 });
 
-test('what changes is told field by field, and universes that the show lacks come along', () => {
-  const plan = planned({ ...formOf(bridge), universes: '1-12, 60', priority: '120' }, bridge);
-  expect(plan).toMatchObject({
+test('what changes is told line by line, and universes that the show lacks come along', () => {
+  const ranges = [...bridge.ranges, { ...PLAIN_RANGE, from: 60 }];
+  expect(planned({ ...formOf(bridge), ranges, address: '' }, bridge)).toMatchObject({
     ok: true,
     value: {
       sentence: 'Changed the sender Bridge desk',
@@ -23,15 +23,15 @@ test('what changes is told field by field, and universes that the show lacks com
       ],
       lines: [
         { subject: 'Universe 60' },
-        { subject: 'Bridge desk, universes', before: '1-12', after: '1-12, 60' },
-        { subject: 'Bridge desk, priority', before: '100', after: '120' },
+        { subject: 'Bridge desk, address', before: '127.0.0.21', after: 'not known' },
+        { subject: 'Bridge desk, universes from 60', before: '' },
       ],
     },
   });
 });
 
 test('a new sender gets its first letter on its flag', () => {
-  const plan = planned({ ...formOf(undefined), name: 'stern desk', universes: '1-4' });
+  const plan = planned({ ...formOf(undefined), name: 'stern desk', ranges: [{ ...PLAIN_RANGE, from: 1, count: 4 }] });
   expect(plan.ok && plan.value.changes.at(-1)).toMatchObject({
     id: 'new',
     rev: null,
@@ -41,9 +41,8 @@ test('a new sender gets its first letter on its flag', () => {
 
 test.each([
   [{ name: ' ' }, /name/i],
-  [{ universes: '4-1' }, /ends before/],
-  [{ priority: '201' }, /at most 200/],
-  [{ priority: 'high' }, /whole number/],
+  [{ ranges: [{ ...PLAIN_RANGE, from: 1, priority: 201 }] }, /at most 200/],
+  [{ ranges: [{ ...PLAIN_RANGE, from: 1, delivery: 'unicast' as const }] }, /to which addresses/],
   [{ address: '10.0.0' }, /four numbers/],
 ])('%j is refused in a sentence', (over, why) =>
   expect(planned({ ...formOf(bridge), ...over }, bridge)).toMatchObject({

@@ -1,5 +1,5 @@
 /** Show universes written as people write them: `1-12, 41`. */
-import { SHOW_UNIVERSE_LAST, read, refuse, type Read } from '../address';
+import { SHOW_UNIVERSE_LAST, read, refuse, type Read } from './universe';
 
 /** Runs of numbers that stand together, both ends included; `numbers` rise. */
 export function runsOf(numbers: readonly number[]): [first: number, last: number][] {

@@ -1,0 +1,209 @@
+/** The table of what a sender sends: lines shown, added, changed one by one or many at once, taken out. */
+import { useState } from 'react';
+import { Pressable, View } from 'react-native';
+import { lineGoesTo, lineSays, rangeText } from '@taxiarch/core/flow';
+import { DELIVERIES, type SourceRange, type Universe } from '@taxiarch/core/show';
+import { Button, CheckBox, Field, Notice, Pick, Text } from '@/ui';
+import { NEW_LINE, SAME, UNTOUCHED, lineFormOf, linesFrom, setLines, type LineForm } from './lineForm';
+
+const asTheyAre = { value: SAME, label: 'as they are' };
+const YES_NO = [
+  { value: 'yes', label: 'yes' },
+  { value: 'no', label: 'no' },
+];
+const PROTOCOLS = [
+  { value: 'planned', label: 'as planned' },
+  { value: 'sacn', label: 'sACN from' },
+  { value: 'artnet', label: 'Art-Net from' },
+];
+
+interface Props {
+  ranges: readonly SourceRange[];
+  onChange: (ranges: readonly SourceRange[]) => void;
+  planned: ReadonlyMap<number, Universe>;
+  interfaces: readonly string[];
+}
+
+export function SenderLines({ ranges, onChange, planned, interfaces }: Props) {
+  const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
+  const [form, setForm] = useState<LineForm>();
+  const [why, setWhy] = useState('');
+  const many = chosen.size > 1;
+
+  const choose = (next: ReadonlySet<number>) => {
+    const [only, ...others] = next;
+    setChosen(next);
+    setWhy('');
+    setForm(only === undefined ? undefined : others.length > 0 ? UNTOUCHED : lineFormOf(ranges[only]!));
+  };
+  const done = (next: readonly SourceRange[]) => {
+    onChange(next);
+    setChosen(new Set());
+    setForm(undefined);
+    setWhy('');
+  };
+  const put = () => {
+    if (!form) return;
+    const made = many ? setLines(ranges, chosen, form) : linesFrom(form);
+    if (!made.ok) return setWhy(made.why);
+    if (many) return done(made.value);
+    const [only] = chosen;
+    done(
+      only === undefined
+        ? [...ranges, ...made.value]
+        : [...ranges.slice(0, only), ...made.value, ...ranges.slice(only + 1)],
+    );
+  };
+
+  return (
+    <View className="gap-2">
+      {ranges.length === 0 && <Text kind="small">It sends nothing yet.</Text>}
+      {ranges.map((range, i) => (
+        <Pressable
+          key={i}
+          role="checkbox"
+          aria-checked={chosen.has(i)}
+          aria-label={`Universes ${rangeText(range)}`}
+          onPress={() => {
+            const next = new Set(chosen);
+            if (!next.delete(i)) next.add(i);
+            choose(next);
+          }}
+          className="min-h-12 flex-row items-center gap-3 border-b border-line py-2"
+        >
+          <CheckBox on={chosen.has(i)} />
+          <View className="flex-1">
+            <Text tone={range.on ? 'text' : 'soft'}>
+              {rangeText(range)} → {lineGoesTo(range, planned)}
+            </Text>
+            <Text kind="small">{lineSays(range)}</Text>
+          </View>
+        </Pressable>
+      ))}
+      <View className="flex-row gap-2">
+        {form === undefined && <Button label="Add a line" grow onPress={() => setForm(NEW_LINE)} />}
+        {ranges.length > 1 && chosen.size < ranges.length && (
+          <Button label="Choose all lines" grow onPress={() => choose(new Set(ranges.keys()))} />
+        )}
+        {chosen.size > 0 && (
+          <Button label="Take out" grow onPress={() => done(ranges.filter((_, i) => !chosen.has(i)))} />
+        )}
+      </View>
+      {form && (
+        <View className="gap-2 rounded border border-line p-3" role="group" aria-label="Line">
+          <Text kind="strong">
+            {many ? `Set on ${chosen.size} lines at once` : chosen.size === 1 ? 'This line' : 'A new line'}
+          </Text>
+          <LineFields form={form} set={(next) => setForm({ ...form, ...next })} many={many} interfaces={interfaces} />
+          {why !== '' && <Notice state="must fix">{why}</Notice>}
+          <View className="flex-row gap-2">
+            <Button label="Leave it" grow onPress={() => choose(new Set())} />
+            <Button label="Put in the table" look="main" grow onPress={put} />
+          </View>
+        </View>
+      )}
+    </View>
+  );
+}
+
+interface FieldsProps {
+  form: LineForm;
+  set: (next: Partial<LineForm>) => void;
+  many: boolean;
+  interfaces: readonly string[];
+}
+
+function LineFields({ form, set, many, interfaces }: FieldsProps) {
+  const options = (all: readonly { value: string; label: string }[]) => (many ? [asTheyAre, ...all] : all);
+  const yes = options(YES_NO);
+  return (
+    <>
+      {!many && (
+        <Field
+          label="Show universes"
+          mono
+          placeholder="1-100"
+          value={form.universes}
+          onChange={(universes) => set({ universes })}
+        />
+      )}
+      <View className="flex-row gap-2">
+        <View className="flex-1">
+          <Pick
+            label="Go to"
+            options={options(PROTOCOLS)}
+            value={form.protocol}
+            onChange={(protocol) => set({ protocol })}
+          />
+        </View>
+        {(form.protocol === 'sacn' || form.protocol === 'artnet') && (
+          <View className="flex-1">
+            <Field
+              label={form.protocol === 'sacn' ? 'First, counted from 1' : 'First, from 0 or as 0.0.0'}
+              mono
+              value={form.wire}
+              onChange={(wire) => set({ wire })}
+            />
+          </View>
+        )}
+      </View>
+      <View className="flex-row gap-2">
+        <View className="flex-1">
+          <Pick
+            label="Delivery"
+            options={options(DELIVERIES.map((value) => ({ value, label: value })))}
+            value={form.delivery}
+            onChange={(delivery) => set({ delivery })}
+          />
+        </View>
+        {form.delivery === 'unicast' && (
+          <View className="flex-1">
+            <Field
+              label="To the addresses"
+              mono
+              placeholder="10.0.0.31 10.0.0.32"
+              value={form.addresses}
+              onChange={(addresses) => set({ addresses })}
+            />
+          </View>
+        )}
+      </View>
+      {interfaces.length > 1 && (
+        <Pick
+          label="Leaves by"
+          options={[
+            { value: '', label: many ? 'as they are' : 'any interface' },
+            ...interfaces.map((value) => ({ value, label: value })),
+          ]}
+          value={form.interface}
+          onChange={(name) => set({ interface: name })}
+        />
+      )}
+      <View className="flex-row gap-2">
+        <View className="flex-1">
+          <Field label="Frames a second" mono value={form.rate} onChange={(rate) => set({ rate })} />
+        </View>
+        <View className="flex-1">
+          <Field label="Priority" mono value={form.priority} onChange={(priority) => set({ priority })} />
+        </View>
+      </View>
+      <View className="flex-row gap-2">
+        <View className="flex-1">
+          <Pick
+            label="For each slot too"
+            options={yes}
+            value={form.slotPriority}
+            onChange={(slotPriority) => set({ slotPriority })}
+          />
+        </View>
+        <View className="flex-1">
+          <Pick label="When idle" options={yes} value={form.whenIdle} onChange={(whenIdle) => set({ whenIdle })} />
+        </View>
+        <View className="flex-1">
+          <Pick label="On" options={yes} value={form.on} onChange={(on) => set({ on })} />
+        </View>
+      </View>
+      <Field label="Note" value={form.note} onChange={(note) => set({ note })} />
+    </>
+  );
+}
