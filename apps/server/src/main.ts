@@ -74,6 +74,19 @@ async function startEngine(options: Options, settings: SettingsFile, store: Show
   }
 }
 
+/** Routes that are marked to come back run again if they ran when Taxiarch ended; nothing else is sent. */
+async function comeBack(host: LiveHost, settings: SettingsFile, store: ShowStore): Promise<void> {
+  const marked = store.records().route.filter(({ id, comesBack }) => comesBack && settings.running.includes(id));
+  const ids = marked.map(({ id }) => id);
+  if (ids.length > 0) {
+    const by = 'a route marked to come back';
+    await host.ask({ type: 'hot', hot: true, by });
+    await host.ask({ type: 'runRoutes', ids, on: true, by });
+  }
+  settings.keepRunning(ids);
+  host.onRunning = (running) => settings.keepRunning(running);
+}
+
 async function listen(server: ReturnType<typeof createServer>, { port, host }: Options): Promise<void> {
   await new Promise<void>((ready, failed) => {
     server.once('error', (error: NodeJS.ErrnoException) => {
@@ -129,6 +142,7 @@ async function main(): Promise<void> {
   const imports = new Imports(new URL('./import.mjs', import.meta.url), files);
   const host = await startEngine(options, settings, store);
   const feed = new Feed(host);
+  await comeBack(host, settings, store);
   store.onEdit((edit) => {
     host.setPlan(store.records());
     feed.tellEdit(edit);

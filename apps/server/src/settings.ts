@@ -18,6 +18,8 @@ const DEFAULTS: Settings = {
 interface Kept {
   readonly cid: string;
   readonly settings: Settings;
+  /** Routes that were running when this was last written */
+  readonly running: readonly string[];
 }
 
 export class SettingsFile {
@@ -31,6 +33,7 @@ export class SettingsFile {
     this.kept = {
       cid: found?.cid ?? randomUUID(),
       settings: { ...DEFAULTS, ...(found ? found.settings : first) },
+      running: found?.running ?? [],
     };
     if (!found) this.write();
   }
@@ -43,6 +46,15 @@ export class SettingsFile {
   /** This Taxiarch's sACN component id, the same at every start. */
   get cid(): Uint8Array {
     return parseCid(this.kept.cid);
+  }
+
+  get running(): readonly string[] {
+    return this.kept.running;
+  }
+
+  keepRunning(running: readonly string[]): void {
+    this.kept = { ...this.kept, running };
+    this.write();
   }
 
   read(): Settings {

@@ -20,6 +20,7 @@ import { openApi } from './openapi';
 import { outputRoutes } from './output';
 import { pairing } from './pairing';
 import { ProblemError, problems } from './problem';
+import { routeRoutes } from './routes';
 import { showRoutes } from './show';
 import { standInRoutes } from './standIns';
 
@@ -62,6 +63,7 @@ export function createApp({ store, files, imports, host, feed, settings, guard, 
     exportRoutes(store, files),
     liveRoutes(host, store, settings),
     outputRoutes(host, store, feed),
+    routeRoutes(host),
     nodeRoutes(host, store),
     standInRoutes(bench),
   ])

@@ -217,6 +217,33 @@ export const openApi = {
         responses: { '200': answer('Output.', named('Output')), ...BAD },
       },
     },
+    '/api/routes': {
+      get: { summary: 'Routes as they run.', responses: { '200': answer('Routes.', list(named('RouteNow'))) } },
+    },
+    '/api/routes/run': {
+      post: {
+        summary: 'Switch routes on or off, all or none.',
+        requestBody: body(named('RunRoutes')),
+        responses: {
+          '200': answer('Routes.', list(named('RouteNow'))),
+          ...BAD,
+          '409': problem('Safe, or not in the show.'),
+        },
+      },
+    },
+    '/api/routes/give-back': {
+      post: {
+        summary: 'Give a backup route back to its first input that is heard.',
+        requestBody: body(named('RouteId')),
+        responses: { '200': answer('Routes.', list(named('RouteNow'))), ...BAD, '409': problem('Not in the show.') },
+      },
+    },
+    '/api/routes/learn': {
+      post: {
+        summary: 'Wait for a fader to move that stood still: 1.5 s of listening, then 20 s of waiting.',
+        responses: { '200': answer('The fader.', named('Learnt')), '409': problem('None moved.') },
+      },
+    },
     '/api/output/take': {
       post: {
         summary: 'Take slots, all or none.',

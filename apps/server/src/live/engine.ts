@@ -9,8 +9,8 @@ import {
   encodePollReply,
   type ArtPoll,
 } from '@taxiarch/core/artnet';
-import type { InterfaceInfo, Settings } from '@taxiarch/core/contract';
-import type { Network } from '@taxiarch/core/show';
+import { ROUTE_KEYS, type InterfaceInfo, type Settings } from '@taxiarch/core/contract';
+import { OWN_NAME, type Network } from '@taxiarch/core/show';
 import { Sacn } from '@taxiarch/core/sacn';
 import { Discovered } from './discovered';
 import { Ingest } from './ingest';
@@ -18,8 +18,10 @@ import type { Using } from './ear';
 import { broadcastOf, chooseInterfaces, listInterfaces, plainTrouble } from './interfaces';
 import type { EngineReport, EngineSetup, EngineUniverse, FromEngine, ToEngine } from './messages';
 import { NodeTable } from './nodes';
-import { Output, SOURCE_NAME } from './output';
+import { Output } from './output';
+import { FaderFinder } from './faderFinder';
 import { program } from './programmer';
+import { Router } from './router';
 import { SharedLevels } from './shared';
 import { Sockets } from './sockets';
 import { LiveUniverse } from './universe';
@@ -30,6 +32,10 @@ const clock = () => performance.now();
 
 /** Universes that somebody looks at are merged this often; what nobody looks at is not merged at all. */
 const WATCHED_MS = 8;
+/** Routes with several inputs, controls, and what must be sent again are looked at this often. */
+const ROUTES_MS = 5;
+/** A fader that a person moves to be learnt is looked for this often. */
+const LEARN_MS = 50;
 const SWEEP_MS = 250;
 const REPORT_MS = 500;
 /** With many universes a report on all of them at once would hold up the packets, so it is made in parts. */
@@ -46,6 +52,7 @@ export class Engine {
   private readonly nodes = new NodeTable();
   private readonly discovered = new Discovered();
   private readonly output: Output;
+  private readonly router: Router;
   private readonly sockets: Sockets;
   private settings: Settings;
   private using: Using = { sacn: null, artnet: null };
@@ -66,11 +73,15 @@ export class Engine {
     earFile: URL,
   ) {
     this.settings = setup.settings;
+    const routeCid = cidOfRoutes(setup.cid);
+    const shared = new SharedLevels(setup.memory);
     this.ingest = new Ingest(
-      new SharedLevels(setup.memory),
-      (key, row, shared) => new LiveUniverse(key, row, shared),
-      setup.cid,
+      shared,
+      (key, row, memory) => new LiveUniverse(key, row, memory),
+      { taken: setup.cid, routes: routeCid },
       {
+        onLevels: (key, now) => this.router.came(key, now),
+        onSyncAddress: (universe) => this.sockets.join(universe),
         onUniverse: ({ key, row }) => this.newRows.push([key, row]),
         onDiscovered: (page, address, now) => {
           this.discovered.note(page, address, now);
@@ -85,7 +96,7 @@ export class Engine {
     );
     this.sockets = new Sockets(earFile, setup.ports, EPOCH, {
       sacn: (bytes, address, at) => this.ingest.sacn(bytes, address, at),
-      artnet: (bytes, address, own, at) => this.ingest.artnet(bytes, address, own, at),
+      artnet: (bytes, address, sent, at) => this.ingest.artnet(bytes, address, sent, at),
       trouble: (error) => this.trouble(plainTrouble(error)),
     });
     this.output = new Output(setup.cid, outputSettings(setup.settings), {
@@ -96,6 +107,22 @@ export class Engine {
       broadcastAddress: () => (this.using.artnet ? broadcastOf(this.using.artnet) : undefined),
       ownAddress: () => this.using.artnet?.address,
     });
+    this.router = new Router(routeCid, shared, {
+      universe: (key) => this.ingest.known(key),
+      timeoutOf: (key) => this.timeoutOf(key),
+      isHot: () => this.output.isHot,
+      sacn: (bytes, universe, address, by) => this.sockets.sendRoutedSacn(bytes, universe, address, by),
+      artnet: (bytes, address, by) => this.sockets.sendRoutedArtNet(bytes, address, by),
+      artnetListeners: (portAddress) => {
+        const own = this.using.artnet?.address;
+        const others = this.nodes.listeners(portAddress, clock()).addresses;
+        return own === undefined || others.includes(own) ? others : [...others, own];
+      },
+      broadcastAddress: (by) => {
+        const found = by === '' ? this.using.artnet : listInterfaces().find(({ address }) => address === by);
+        return found ? broadcastOf(found) : undefined;
+      },
+    });
   }
 
   async start(): Promise<void> {
@@ -104,6 +131,7 @@ export class Engine {
     this.sockets.join(Sacn.E131_DISCOVERY_UNIVERSE);
     await this.followInterface();
     this.every(WATCHED_MS, () => this.mergeDue());
+    this.every(ROUTES_MS, () => this.router.tick(clock()));
     this.every(SWEEP_MS, () => this.sweep());
     this.every(REPORT_MS / REPORT_PARTS, () => this.reportDue());
     this.every(INTERFACES_MS, () => void this.followInterface());
@@ -129,6 +157,7 @@ export class Engine {
   }
 
   stop(): void {
+    this.router.stopAll();
     this.output.makeSafe();
     this.timers.forEach(clearInterval);
     clearTimeout(this.outputTimer);
@@ -189,6 +218,7 @@ export class Engine {
   private sweep(): void {
     const now = clock();
     for (const universe of this.ingest.universes) universe.sweep(now, this.timeoutOf(universe.key));
+    this.router.sweep(now);
     this.said.clear();
   }
 
@@ -211,7 +241,7 @@ export class Engine {
       const timeout = this.timeoutOf(key);
       for (const stream of streams)
         if (stream.origin.protocol === 'artnet')
-          stream.name = stream.origin.own ? SOURCE_NAME : this.nodes.nameOf(stream.address);
+          stream.name = stream.origin.sent === 'others' ? this.nodes.nameOf(stream.address) : OWN_NAME;
       return { key, streams: streams.map((stream) => stream.report(now, timeout, EPOCH)) };
     });
   }
@@ -232,8 +262,8 @@ export class Engine {
     const mac = Uint8Array.from(artnet.mac.split(':'), (byte) => parseInt(byte, 16));
     const reply = {
       ...blankPollReply(artnet.address, mac),
-      portName: SOURCE_NAME,
-      longName: SOURCE_NAME,
+      portName: OWN_NAME,
+      longName: OWN_NAME,
       style: ArtNet.StController,
     };
     this.sockets.sendFromArtNetPort(encodePollReply(reply), address);
@@ -257,10 +287,13 @@ export class Engine {
           this.ingest.universe(key)?.setMode(merge);
           if (key < wireKey({ protocol: 'artnet', number: 0 })) this.sockets.join(key);
         }
+        this.router.setPlan(message.router);
+        this.router.sacnUniverses.forEach((universe) => this.sockets.join(universe));
         return;
       case 'watch':
         this.watched = new Set(message.keys);
         this.inspected = message.slots;
+        this.router.watch(new Set(message.keys.filter((key) => key >= ROUTE_KEYS).map((key) => key - ROUTE_KEYS)));
         this.said.clear();
         for (const [key] of message.slots) this.ingest.universe(key)?.rememberChanges();
         return;
@@ -268,7 +301,10 @@ export class Engine {
         return this.output.setLevels(message.client, message.key, message.levels);
       case 'hot':
         if (message.hot) this.output.makeHot(message.by, Math.round(EPOCH + clock()));
-        else this.output.makeSafe();
+        else {
+          this.router.stopAll();
+          this.output.makeSafe();
+        }
         return this.answer(message.ask, undefined);
       case 'take':
         return this.answer(message.ask, this.output.take(message.order, Math.round(EPOCH + clock())));
@@ -280,6 +316,15 @@ export class Engine {
         );
         return this.answer(message.ask, undefined);
       }
+      case 'runRoutes':
+        return this.answer(
+          message.ask,
+          this.router.run(message.ids, message.on, message.by, Math.round(EPOCH + clock())),
+        );
+      case 'giveBackRoute':
+        return this.answer(message.ask, this.router.giveBack(message.id));
+      case 'learn':
+        return this.learn(message.ask);
       case 'program':
         void program(
           {
@@ -302,6 +347,16 @@ export class Engine {
       case 'stop':
         return this.stop();
     }
+  }
+
+  private learn(ask: number): void {
+    const finder = new FaderFinder(clock());
+    const timer = setInterval(() => {
+      const found = finder.look(this.ingest.universes, clock());
+      if (found === undefined) return;
+      clearInterval(timer);
+      this.tell({ type: 'learned', ask, found });
+    }, LEARN_MS);
   }
 
   private answer(ask: number, refused: string | undefined): void {
@@ -328,6 +383,7 @@ export class Engine {
       nodes: this.nodes.report(now, EPOCH),
       discovered: this.discovered.report(now, EPOCH),
       output: this.output.report(rates.sent),
+      ...this.router.report(now),
       packetsPerSecond: rates.heard,
       packets: this.ingest.packets,
       rejected:
@@ -345,6 +401,13 @@ export class Engine {
       return `The interface with address ${chosen === 'same' ? sacn : chosen} is gone. Taxiarch goes on when it returns.`;
     return now - this.troubleAt < TROUBLE_MS ? this.troubleText : '';
   }
+}
+
+/** Routes are another component than slots that people take: both may send one universe. */
+function cidOfRoutes(cid: Uint8Array): Uint8Array {
+  const other = cid.slice();
+  other[other.length - 1]! ^= 1;
+  return other;
 }
 
 const sameInterface = (a: InterfaceInfo | null, b: InterfaceInfo | null): boolean =>

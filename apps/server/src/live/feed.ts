@@ -6,6 +6,8 @@ import type { IncomingMessage, Server } from 'node:http';
 import { WebSocket, WebSocketServer } from 'ws';
 import { SLOTS } from '@taxiarch/core/address';
 import {
+  MOST_ROUTES,
+  ROUTE_KEYS,
   decodeFrame,
   encodeContendersFrame,
   encodeUniverseFrame,
@@ -35,7 +37,7 @@ interface Client {
 }
 
 const isKey = (key: unknown): key is number =>
-  Number.isInteger(key) && (key as number) >= 0 && (key as number) < 0x20000;
+  Number.isInteger(key) && (key as number) >= 0 && (key as number) < ROUTE_KEYS + MOST_ROUTES;
 
 function parseRequest(text: string): FeedRequest | undefined {
   try {

@@ -1,18 +1,30 @@
 /** The server's side of the engine thread: starts it, passes orders on, and joins its reports with the plan. */
 import { Worker } from 'node:worker_threads';
 import { fromWireKey, wireKey, type Protocol } from '@taxiarch/core/address';
-import type { LiveReport, Settings, SlotContender, StreamReport, UniverseReport } from '@taxiarch/core/contract';
+import {
+  ROUTE_KEYS,
+  type LiveReport,
+  type Settings,
+  type SlotContender,
+  type StreamReport,
+  type UniverseReport,
+} from '@taxiarch/core/contract';
 import { sendersByUniverse, standingOf, universesByWire, type HeardStream } from '@taxiarch/core/flow';
+import { rigOf } from '@taxiarch/core/patch';
+import { reachOf } from '@taxiarch/core/route';
 import type { ShowRecords } from '@taxiarch/core/show';
 import type { EngineReport, EngineSetup, EngineUniverse, FromEngine, GiveBackOrder, ToEngine } from './messages';
+import type { FoundFader } from './faderFinder';
 import type { TakeOrder } from './output';
-import { SharedLevels } from './shared';
+import { MOST_UNIVERSES, SharedLevels } from './shared';
 
 type Asking =
   | { type: 'hot'; hot: boolean; by: string }
   | { type: 'take'; order: TakeOrder }
   | { type: 'giveBack'; order: GiveBackOrder }
   | { type: 'program'; address: string; mac: string; packets: readonly Uint8Array[] }
+  | { type: 'runRoutes'; ids: readonly string[]; on: boolean; by: string }
+  | { type: 'giveBackRoute'; id: string }
   | { type: 'report' };
 
 export class LiveHost {
@@ -22,10 +34,13 @@ export class LiveHost {
   private readonly universes = new Map<number, EngineUniverse>();
   private readonly worker: Worker;
   private readonly asked = new Map<number, (refused: string | undefined) => void>();
+  private readonly learning = new Map<number, (found: FoundFader | null) => void>();
   private asks = 0;
   private lastReport: LiveReport | undefined;
   private plan: ShowRecords;
   onReport: (report: LiveReport) => void = () => undefined;
+  /** The routes that run are others than before. */
+  onRunning: (ids: readonly string[]) => void = () => undefined;
   onContenders: (key: number, slot: number, contenders: readonly SlotContender[]) => void = () => undefined;
 
   private constructor(
@@ -72,14 +87,28 @@ export class LiveHost {
       case 'report':
         this.lastReport = joinWithPlan(message.report, [...this.universes.values()], this.plan);
         this.onReport(this.lastReport);
+        this.tellRunning(message.report);
         return;
       case 'contenders':
         this.onContenders(message.key, message.slot, message.contenders);
+        return;
+      case 'learned':
+        this.learning.get(message.ask)?.(message.found);
+        this.learning.delete(message.ask);
         return;
       case 'answer':
         this.asked.get(message.ask)?.(message.refused);
         this.asked.delete(message.ask);
     }
+  }
+
+  private running = '';
+
+  private tellRunning({ routes }: EngineReport): void {
+    const ids = routes.filter(({ running }) => running).map(({ id }) => id);
+    if (String(ids) === this.running) return;
+    this.running = String(ids);
+    this.onRunning(ids);
   }
 
   private tell(message: ToEngine): void {
@@ -96,6 +125,16 @@ export class LiveHost {
     });
   }
 
+  /** Waits for a person to move a fader on another desk; null if nobody did in time. */
+  learn(): Promise<FoundFader | null> {
+    this.asks += 1;
+    const ask = this.asks;
+    return new Promise((resolve) => {
+      this.learning.set(ask, resolve);
+      this.tell({ type: 'learn', ask });
+    });
+  }
+
   setPlan(plan: ShowRecords): void {
     this.plan = plan;
     this.tell({
@@ -105,6 +144,11 @@ export class LiveHost {
         merge,
       })),
       networks: plan.network,
+      router: {
+        routes: plan.route,
+        controls: plan.control,
+        reach: plan.control.length > 0 ? reachOf(plan, rigOf(plan).patch) : [],
+      },
     });
   }
 
@@ -132,7 +176,7 @@ export class LiveHost {
 
   /** Row of a universe in the shared levels; undefined until it has one. */
   rowOf(key: number): number | undefined {
-    return this.rows.get(key);
+    return key >= ROUTE_KEYS ? MOST_UNIVERSES - 1 - (key - ROUTE_KEYS) : this.rows.get(key);
   }
 
   /** What is on the wire at this moment, not at the last half second. */

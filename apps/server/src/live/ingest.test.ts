@@ -1,6 +1,6 @@
 /** From bytes to merged levels, without sockets and with a clock of the test's own. */
 import { wireKey } from '@taxiarch/core/address';
-import { encodeDmx, encodePoll, type ArtPoll } from '@taxiarch/core/artnet';
+import { encodeArtSync, encodeDmx, encodePoll, type ArtPoll } from '@taxiarch/core/artnet';
 import { NOBODY } from '@taxiarch/core/merge';
 import { encodeData, encodeDiscovery, encodeSync, type SacnData } from '@taxiarch/core/sacn';
 import { Ingest } from './ingest';
@@ -8,19 +8,29 @@ import { SharedLevels } from './shared';
 import { LiveUniverse } from './universe';
 
 const OWN = new Uint8Array(16).fill(0xee);
+const ROUTES = new Uint8Array(16).fill(0xed);
 const TIMEOUT = 2500;
 
 function bench() {
   const shared = new SharedLevels();
   const discovered: number[] = [];
   const polls: ArtPoll[] = [];
-  const ingest = new Ingest(shared, (key, row, memory) => new LiveUniverse(key, row, memory), OWN, {
-    onUniverse: () => undefined,
-    onDiscovered: ({ universes }) => discovered.push(...universes),
-    onPoll: (poll) => polls.push(poll),
-    onPollReply: () => undefined,
-    onIpProgReply: () => undefined,
-  });
+  const came: number[] = [];
+  const synced: number[] = [];
+  const ingest = new Ingest(
+    shared,
+    (key, row, memory) => new LiveUniverse(key, row, memory),
+    { taken: OWN, routes: ROUTES },
+    {
+      onLevels: (key) => came.push(key),
+      onSyncAddress: (universe) => synced.push(universe),
+      onUniverse: () => undefined,
+      onDiscovered: ({ universes }) => discovered.push(...universes),
+      onPoll: (poll) => polls.push(poll),
+      onPollReply: () => undefined,
+      onIpProgReply: () => undefined,
+    },
+  );
   const sequences = new Map<number, number>();
   const send = (now: number, from: number, over: Partial<SacnData> = {}) => {
     const sequence = ((sequences.get(from) ?? 0) + 1) & 0xff;
@@ -51,7 +61,7 @@ function bench() {
     shared.read(universe.row, values, owners);
     return [values[slot]!, owners[slot]!];
   };
-  return { ingest, send, at, discovered, polls, shared };
+  return { ingest, send, at, discovered, polls, shared, came, synced };
 }
 
 test('a sender appears under its name, and its levels with it as owner', () => {
@@ -105,7 +115,7 @@ test('what surrounds our own taken slots is what the others come to', () => {
   send(0, 7);
   send(0, 0xee, { priority: 200 });
   const universe = ingest.universe(1)!;
-  expect(universe.streams[1]!.origin.own).toBe(true);
+  expect(universe.streams[1]!.origin.sent).toBe('taken');
   expect(universe.levelsOfOthers(1, TIMEOUT)[0]).toBe(7);
 });
 
@@ -134,13 +144,13 @@ test('Art-Net senders are told apart by address, and our own by its socket', () 
   const key = wireKey({ protocol: 'artnet', number: 8 });
   const dmx = (level: number) =>
     Buffer.from(encodeDmx({ sequence: 0, physical: 0, portAddress: 8, slots: Uint8Array.of(level, 0) }));
-  ingest.artnet(dmx(40), '127.0.0.21', false, 0);
-  ingest.artnet(dmx(60), '127.0.0.1', true, 0);
-  ingest.artnet(dmx(50), '127.0.0.1', false, 0);
-  expect(ingest.universe(key)!.streams.map(({ origin }) => [origin.address, origin.own])).toEqual([
-    ['127.0.0.21', false],
-    ['127.0.0.1', true],
-    ['127.0.0.1', false],
+  ingest.artnet(dmx(40), '127.0.0.21', 'others', 0);
+  ingest.artnet(dmx(60), '127.0.0.1', 'taken', 0);
+  ingest.artnet(dmx(50), '127.0.0.1', 'others', 0);
+  expect(ingest.universe(key)!.streams.map(({ origin }) => [origin.address, origin.sent])).toEqual([
+    ['127.0.0.21', 'others'],
+    ['127.0.0.1', 'taken'],
+    ['127.0.0.1', 'others'],
   ]);
   expect(at(1, 0, key)).toEqual([60, 1]);
 });
@@ -154,11 +164,11 @@ test('discovery, polls and sync are taken in; what is none of ours is counted by
     0,
   );
   ingest.sacn(Buffer.from(encodeSync({ cid, sequence: 1, syncAddress: 5 })), '127.0.0.21', 0);
-  ingest.artnet(Buffer.from(encodePoll()), '127.0.0.21', false, 0);
+  ingest.artnet(Buffer.from(encodePoll()), '127.0.0.21', 'others', 0);
   expect([discovered, polls.length, ingest.packets]).toEqual([[3, 9], 1, 3]);
   ingest.sacn(Buffer.from('hello'), '127.0.0.21', 0);
   ingest.sacn(Buffer.from('hello'), '127.0.0.21', 0);
-  ingest.artnet(Buffer.alloc(20), '127.0.0.21', false, 0);
+  ingest.artnet(Buffer.alloc(20), '127.0.0.21', 'others', 0);
   expect(ingest.rejected).toEqual({ 'too-short': 2, 'not-artnet': 1 });
 });
 
@@ -173,4 +183,62 @@ test('a look that stands still leaves its row as it was', () => {
   send(40, 7, { slots: Uint8Array.of(1) });
   at(41, 0);
   expect(shared.version(ingest.universe(1)!.row)).toBe(version + 2);
+});
+
+describe('levels that wait for their synchronisation packet', () => {
+  const sync = (syncAddress: number) =>
+    Buffer.from(encodeSync({ cid: new Uint8Array(16).fill(7), sequence: 1, syncAddress }));
+
+  test('sACN: at once until the first one is heard, then held, each let in by the next', () => {
+    const { send, at, ingest, came, synced } = bench();
+    send(0, 7, { syncAddress: 90 });
+    expect(synced).toEqual([90]);
+    expect(at(1, 0)[0]).toBe(7);
+    ingest.sacn(sync(90), '127.0.0.21', 10);
+    send(20, 7, { syncAddress: 90, slots: Uint8Array.of(50) });
+    send(30, 7, { syncAddress: 90, slots: Uint8Array.of(60) });
+    expect(at(31, 0)[0]).toBe(7);
+    ingest.sacn(sync(91), '127.0.0.21', 32);
+    expect(at(33, 0)[0]).toBe(7);
+    ingest.sacn(sync(90), '127.0.0.21', 40);
+    expect(at(41, 0)[0]).toBe(60);
+    // Told as new levels when they were let in, not when they came.
+    expect(came).toEqual([1, 1]);
+  });
+
+  test('sACN: when synchronisation stops, the option says whether levels run on', () => {
+    const { send, at, ingest } = bench();
+    ingest.sacn(sync(90), '127.0.0.21', 0);
+    send(1, 7, { syncAddress: 90 });
+    ingest.sacn(sync(90), '127.0.0.21', 2);
+    send(2600, 7, { syncAddress: 90, slots: Uint8Array.of(50) });
+    expect(at(2601, 0)[0]).toBe(7);
+    send(2610, 7, { syncAddress: 90, forceSync: true, slots: Uint8Array.of(51) });
+    expect(at(2611, 0)[0]).toBe(51);
+  });
+
+  test('Art-Net: held while its own sender synchronises, and not while two are merged', () => {
+    const { ingest, at } = bench();
+    const key = wireKey({ protocol: 'artnet', number: 8 });
+    const dmx = (level: number, from: string, now: number) =>
+      ingest.artnet(
+        Buffer.from(encodeDmx({ sequence: 0, physical: 0, portAddress: 8, slots: Uint8Array.of(level, 0) })),
+        from,
+        'others',
+        now,
+      );
+    const artSync = (from: string, now: number) => ingest.artnet(Buffer.from(encodeArtSync()), from, 'others', now);
+    dmx(10, '127.0.0.21', 0);
+    artSync('127.0.0.99', 1);
+    dmx(20, '127.0.0.21', 2);
+    expect(at(3, 0, key)[0]).toBe(20);
+    artSync('127.0.0.21', 4);
+    dmx(30, '127.0.0.21', 5);
+    expect(at(6, 0, key)[0]).toBe(20);
+    artSync('127.0.0.21', 7);
+    expect(at(8, 0, key)[0]).toBe(30);
+    dmx(5, '127.0.0.22', 9);
+    dmx(40, '127.0.0.21', 10);
+    expect(at(11, 0, key)[0]).toBe(40);
+  });
 });

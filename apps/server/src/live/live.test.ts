@@ -1,5 +1,4 @@
 /** The engine on real sockets: what is sent on loopback is heard, merged, shown, and answered. */
-import { createSocket, type Socket } from 'node:dgram';
 import WebSocket from 'ws';
 import { multicastGroup, wireKey } from '@taxiarch/core/address';
 import { ArtNet, blankPollReply, decodeArtNet, encodeDmx, encodePollReply, type ArtDmx } from '@taxiarch/core/artnet';
@@ -13,76 +12,24 @@ import {
   type UniverseFrame,
 } from '@taxiarch/core/contract';
 import { Sacn, decodeSacn, encodeData, encodeDiscovery, type SacnData } from '@taxiarch/core/sacn';
+import { Sender, closeSockets, openSocket, stopSenders } from '../testing/wire';
 import { ServerProcess, eventually, newFolder, removeFolder, udpPorts } from '../testing/serverProcess';
 
 jest.setTimeout(60_000);
 
 const folder = newFolder();
 let server: ServerProcess;
-const sockets: Socket[] = [];
-const running: Sender[] = [];
 
-function openSocket(address: string, port: number, receive?: (bytes: Buffer) => void): Promise<Socket> {
-  return new Promise((done) => {
-    const socket = createSocket({ type: 'udp4', reuseAddr: true });
-    if (receive) socket.on('message', receive);
-    sockets.push(socket);
-    socket.bind(port, address, () => {
-      socket.setMulticastInterface('127.0.0.1');
-      socket.setBroadcast(true);
-      done(socket);
-    });
-  });
-}
-
-afterEach(() => running.splice(0).forEach((sender) => sender.stop()));
+afterEach(stopSenders);
 beforeAll(async () => (server = await ServerProcess.start(folder)));
 afterAll(async () => {
-  sockets.forEach((socket) => socket.close());
+  closeSockets();
   await server.stop();
   removeFolder(folder);
 });
 
 const live = () => server.get<LiveReport>('/api/live');
 const universeOf = async (key: number) => (await live()).universes.find((one) => one.key === key);
-
-/** A made-up sACN source that sends its levels every 25 ms. */
-class Sender {
-  private sequence = 0;
-  private timer: NodeJS.Timeout | undefined;
-  constructor(
-    private readonly socket: Socket,
-    readonly fields: { -readonly [K in keyof SacnData]?: SacnData[K] },
-  ) {}
-  send(more: Partial<SacnData> = {}): void {
-    this.sequence = (this.sequence + 1) & 0xff;
-    const message: SacnData = {
-      kind: 'data',
-      cid: new Uint8Array(16).fill(9),
-      sourceName: 'Test desk',
-      priority: 100,
-      syncAddress: 0,
-      sequence: this.sequence,
-      preview: false,
-      terminated: false,
-      forceSync: false,
-      universe: 2,
-      startCode: 0,
-      slots: new Uint8Array(512),
-      ...this.fields,
-      ...more,
-    };
-    this.socket.send(encodeData(message), udpPorts.sacn, multicastGroup(message.universe));
-  }
-  start(): this {
-    this.timer = setInterval(() => this.send(), 25);
-    running.push(this);
-    return this;
-  }
-  stop(): void {
-    clearInterval(this.timer);
-  }
-}
 
 /** A client of the feed. */
 class Client {

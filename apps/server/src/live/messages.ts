@@ -1,9 +1,11 @@
 /** What the server and its engine thread say to each other. Levels go through shared memory, not through here. */
 import type {
+  ControlReport,
   DiscoveryReport,
   InterfaceInfo,
   NodeReport,
   OutputReport,
+  RouteReport,
   Settings,
   SlotContender,
   StreamReport,
@@ -11,7 +13,9 @@ import type {
 import type { MergeMode } from '@taxiarch/core/merge';
 import type { Network } from '@taxiarch/core/show';
 import type { Ports } from './ear';
+import type { FoundFader } from './faderFinder';
 import type { TakeOrder } from './output';
+import type { RouterPlan } from './router';
 
 export interface EngineSetup {
   readonly memory: SharedArrayBuffer;
@@ -33,7 +37,22 @@ export type GiveBackOrder = {
 /** Server to engine. Those with `ask` are answered by an `answer` of that number. */
 export type ToEngine =
   | { readonly type: 'settings'; readonly settings: Settings }
-  | { readonly type: 'plan'; readonly universes: readonly PlannedUniverse[]; readonly networks: readonly Network[] }
+  | {
+      readonly type: 'plan';
+      readonly universes: readonly PlannedUniverse[];
+      readonly networks: readonly Network[];
+      readonly router: RouterPlan;
+    }
+  | {
+      readonly type: 'runRoutes';
+      readonly ids: readonly string[];
+      readonly on: boolean;
+      readonly by: string;
+      readonly ask: number;
+    }
+  | { readonly type: 'giveBackRoute'; readonly id: string; readonly ask: number }
+  /** Answered by `learned` */
+  | { readonly type: 'learn'; readonly ask: number }
   | { readonly type: 'watch'; readonly keys: readonly number[]; readonly slots: readonly (readonly [number, number])[] }
   | {
       readonly type: 'levels';
@@ -71,6 +90,8 @@ export interface EngineReport {
   readonly nodes: readonly NodeReport[];
   readonly discovered: readonly DiscoveryReport[];
   readonly output: OutputReport;
+  readonly routes: readonly RouteReport[];
+  readonly controls: readonly ControlReport[];
   readonly packetsPerSecond: number;
   readonly packets: number;
   readonly rejected: Readonly<Record<string, number>>;
@@ -91,4 +112,5 @@ export type FromEngine =
       readonly slot: number;
       readonly contenders: readonly SlotContender[];
     }
+  | { readonly type: 'learned'; readonly ask: number; readonly found: FoundFader | null }
   | { readonly type: 'answer'; readonly ask: number; readonly refused: string | undefined };

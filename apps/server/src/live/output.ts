@@ -5,12 +5,12 @@
 import { SLOTS, fromWireKey } from '@taxiarch/core/address';
 import { encodeDmx } from '@taxiarch/core/artnet';
 import type { HoldReport, OutputReport } from '@taxiarch/core/contract';
+import { OWN_NAME } from '@taxiarch/core/show';
 import { Sacn, encodeData, encodeDiscoveryPages } from '@taxiarch/core/sacn';
 
 /** Packets sent after the last change before the rate drops (E1.31-2018, 6.6.2). */
 const REPEATS = 3;
 const KEEP_ALIVE_MS = 900;
-export const SOURCE_NAME = 'Taxiarch';
 
 export interface OutputSettings {
   readonly rate: number;
@@ -74,6 +74,10 @@ export class Output {
     private settings: OutputSettings,
     private readonly around: Surroundings,
   ) {}
+
+  get isHot(): boolean {
+    return this.hot;
+  }
 
   configure(settings: OutputSettings): void {
     this.settings = settings;
@@ -204,7 +208,7 @@ export class Output {
     universe.sequence = (universe.sequence + 1) & 0xff;
     const bytes = encodeData({
       cid: this.cid,
-      sourceName: SOURCE_NAME,
+      sourceName: OWN_NAME,
       priority: this.settings.priority,
       syncAddress: 0,
       sequence: universe.sequence,
@@ -236,7 +240,7 @@ export class Output {
       ? []
       : encodeDiscoveryPages(
           this.cid,
-          SOURCE_NAME,
+          OWN_NAME,
           sending.map(({ number }) => number),
         );
   }

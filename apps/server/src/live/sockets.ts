@@ -2,16 +2,16 @@
 import type { Socket } from 'node:dgram';
 import { Worker } from 'node:worker_threads';
 import type { InterfaceInfo } from '@taxiarch/core/contract';
-import { multicastGroup } from '@taxiarch/core/address';
+import { multicastGroup, type Protocol } from '@taxiarch/core/address';
 import { bound, type Ports, type Using } from './ear';
 import type { EarSetup, FromEar, PlainError, ToEar } from './earThread';
 import { broadcastOf } from './interfaces';
+import type { SentBy } from './stream';
 import { PacketRing, addressText, type ReceivedPacket } from './ring';
 
 export interface Receivers {
   sacn(bytes: Uint8Array, address: string, at: number): void;
-  /** `own`: sent by this program itself */
-  artnet(bytes: Uint8Array, address: string, own: boolean, at: number): void;
+  artnet(bytes: Uint8Array, address: string, sent: SentBy, at: number): void;
   /** Something went wrong while the sockets were in use. */
   trouble(error: Error): void;
 }
@@ -21,6 +21,8 @@ const AT_ONCE = 1000;
 /** So many packets waiting make it worth while to look again soon rather than to sleep. */
 const BUSY = 8;
 const LOOK_MS = 2;
+/** An interface that could not be opened for a route is tried again after this. */
+const REOPEN_MS = 1000;
 /** Addresses remembered as text; a network with more senders than this begins anew. */
 const MOST_ADDRESSES = 4096;
 
@@ -33,6 +35,9 @@ export class Sockets {
   private sendingArtNet: Socket | undefined;
   private sendingPort = 0;
   private using: Using = { sacn: null, artnet: null };
+  /** Sockets that routes send from, by the address of their interface */
+  private readonly routing = new Map<string, Promise<Socket> | Socket>();
+  private readonly routePorts = new Set<string>();
   private readonly addresses = new Map<number, string>();
   sent = 0;
 
@@ -77,8 +82,13 @@ export class Sockets {
   private readonly takeIn = ({ bytes, protocol, address, port, at }: ReceivedPacket): void => {
     const from = this.addressOf(address);
     if (protocol === 'sacn') this.receivers.sacn(bytes, from, at);
-    else this.receivers.artnet(bytes, from, port === this.sendingPort && from === this.using.artnet?.address, at);
+    else this.receivers.artnet(bytes, from, this.sentBy(from, port), at);
   };
+
+  private sentBy(from: string, port: number): SentBy {
+    if (port === this.sendingPort && from === this.using.artnet?.address) return 'taken';
+    return this.routePorts.size > 0 && this.routePorts.has(`${from}:${port}`) ? 'route' : 'others';
+  }
 
   private addressOf(bits: number): string {
     const known = this.addresses.get(bits);
@@ -122,6 +132,7 @@ export class Sockets {
     this.sendingArtNet?.close();
     this.sendingSacn = undefined;
     this.sendingArtNet = undefined;
+    this.closeRouting();
     this.using = next;
     await this.ask((ask) => ({ type: 'use', next, ask }));
     if (next.sacn) {
@@ -161,6 +172,47 @@ export class Sockets {
     this.send(this.sendingArtNet, bytes, this.ports.artnet, address);
   }
 
+  /** The socket for routes on an interface, empty for the protocol's own; undefined while it is being opened. */
+  private routeSocket(by: string, protocol: Protocol): Socket | undefined {
+    const address = by || this.using[protocol]?.address;
+    if (address === undefined) return undefined;
+    const there = this.routing.get(address);
+    if (there) return there instanceof Promise ? undefined : there;
+    const opening = bound(0, address).then((socket) => {
+      socket.on('error', (error) => this.receivers.trouble(error));
+      socket.setMulticastInterface(address);
+      socket.setMulticastTTL(16);
+      socket.setBroadcast(true);
+      if (this.routing.get(address) !== opening) socket.close();
+      else {
+        this.routing.set(address, socket);
+        this.routePorts.add(`${address}:${socket.address().port}`);
+      }
+      return socket;
+    });
+    opening.catch((error: Error) => {
+      this.receivers.trouble(error);
+      setTimeout(() => this.routing.delete(address), REOPEN_MS);
+    });
+    this.routing.set(address, opening);
+    return undefined;
+  }
+
+  private closeRouting(): void {
+    for (const socket of this.routing.values()) if (!(socket instanceof Promise)) socket.close();
+    this.routing.clear();
+    this.routePorts.clear();
+  }
+
+  /** Sends for a route by an interface; `address` null is the universe's multicast group. */
+  sendRoutedSacn(bytes: Uint8Array, universe: number, address: string | null, by: string): void {
+    this.send(this.routeSocket(by, 'sacn'), bytes, this.ports.sacn, address ?? multicastGroup(universe));
+  }
+
+  sendRoutedArtNet(bytes: Uint8Array, address: string, by: string): void {
+    this.send(this.routeSocket(by, 'artnet'), bytes, this.ports.artnet, address);
+  }
+
   /** Sends a poll or its answer from the port that answers are sent to. */
   sendFromArtNetPort(bytes: Uint8Array, to: string | 'broadcast'): void {
     const { artnet } = this.using;
@@ -170,6 +222,7 @@ export class Sockets {
   close(): void {
     this.sendingSacn?.close();
     this.sendingArtNet?.close();
+    this.closeRouting();
     this.tell({ type: 'close' });
   }
 }

@@ -8,12 +8,15 @@ import { StreamAccount } from '@taxiarch/core/stream';
 /** A source that stops sending per-slot priority is back to its packet priority after this long. */
 const SLOT_PRIORITY_TIMEOUT_MS = 2500;
 
+/** Whether a stream comes from elsewhere, or from here: slots that people took, or a route. */
+export type SentBy = 'others' | 'taken' | 'route';
+
 export interface StreamOrigin {
   readonly protocol: Protocol;
   readonly address: string;
   /** 16 bytes; empty for Art-Net */
   readonly cid: Uint8Array;
-  readonly own: boolean;
+  readonly sent: SentBy;
 }
 
 export class Stream implements Contender {
@@ -22,11 +25,16 @@ export class Stream implements Contender {
   address: string;
   priority = 100;
   syncAddress = 0;
+  forceSync = false;
   count = 0;
   readonly values = new Uint8Array(SLOTS);
   slotPriority: Uint8Array | null = null;
   changedAt: Float64Array | null = null;
   private slotPriorityAt = 0;
+  /** Levels that wait for their synchronisation packet, as a packet of their own */
+  private held: Uint8Array | undefined;
+  private heldCount = -1;
+  private heldAt = 0;
   private readonly cidText: string;
 
   constructor(
@@ -47,6 +55,22 @@ export class Stream implements Contender {
     values.set(packet.subarray(at, at + count));
     if (count < this.count) values.fill(0, count);
     this.count = count;
+  }
+
+  /** Keeps levels until {@link release}; of several only the last are kept. */
+  hold(packet: Uint8Array, at: number, count: number, now: number): void {
+    this.held ??= new Uint8Array(SLOTS);
+    this.held.set(packet.subarray(at, at + count));
+    this.heldCount = count;
+    this.heldAt = now;
+  }
+
+  /** Takes in the levels that waited; returns whether there were any. */
+  release(): boolean {
+    if (this.heldCount < 0) return false;
+    this.setLevels(this.held!, 0, this.heldCount, this.heldAt);
+    this.heldCount = -1;
+    return true;
   }
 
   /** Takes in per-slot priorities; slots beyond `count` are not controlled. */
@@ -82,7 +106,9 @@ export class Stream implements Contender {
       preview: account.preview,
       terminated: account.terminated,
       lost: account.lost(now, timeout),
-      own: origin.own,
+      own: origin.sent !== 'others',
+      routed: origin.sent === 'route',
+      waits: this.heldCount >= 0,
       syncAddress: this.syncAddress,
       slotCount: this.count,
       rate1: account.rate1(now),

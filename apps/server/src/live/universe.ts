@@ -1,10 +1,13 @@
 /** A universe on the wire: its streams, and what they come to when merged. */
 import { SLOTS, fromWireKey } from '@taxiarch/core/address';
-import { MOST_CONTENDERS, NOBODY, mergeSlots, priorityAt, type Contender, type MergeMode } from '@taxiarch/core/merge';
+import { MOST_CONTENDERS, Merger, priorityAt, type MergeMode } from '@taxiarch/core/merge';
 import type { SlotContender } from '@taxiarch/core/contract';
+import type { Incoming } from '@taxiarch/core/route';
 import type { SharedLevels } from './shared';
 import { Stream, type StreamOrigin } from './stream';
 
+/** A source leaves an Art-Net merge after this long (Art-Net 4, merge). */
+const ART_NET_LOSS_MS = 10_000;
 /** A stream that stopped is still listed for this long. */
 const REMEMBERED_MS = 300_000;
 
@@ -14,17 +17,18 @@ export class LiveUniverse {
   dirty = false;
   private mode: MergeMode = 'htp';
   private remembersChanges = false;
-  private readonly values = new Uint8Array(SLOTS);
-  private readonly owners = new Uint8Array(SLOTS).fill(NOBODY);
-  /** Levels and owners without this Taxiarch; made when they are first asked for. */
-  private others: { readonly values: Uint8Array; readonly owners: Uint8Array } | undefined;
+  private readonly merger = new Merger();
+  /** What all but what people have taken here come to; made when it is first asked for. */
+  private others: Merger | undefined;
+  /** What all streams come to for a route; made when one first asks. */
+  private whole: Merger | undefined;
 
   constructor(
     readonly key: number,
     readonly row: number,
     private readonly shared: SharedLevels,
   ) {
-    shared.write(row, this.values, this.owners);
+    shared.write(row, this.merger.values, this.merger.owners);
   }
 
   get wire() {
@@ -72,18 +76,61 @@ export class LiveUniverse {
     return this.streams.filter(({ account }) => !account.preview && !account.lost(now, timeout));
   }
 
-  merge(now: number, timeout: number): void {
-    this.dirty = false;
-    mergeSlots(this.contenders(now, timeout), this.mode, this.values, this.owners);
-    this.shared.write(this.row, this.values, this.owners);
+  /** How many streams are heard, for Art-Net's own loss time. */
+  heard(now: number): number {
+    return this.contenders(now, ART_NET_LOSS_MS).length;
   }
 
-  /** What all but this Taxiarch come to: 512 levels, valid until the next call. */
+  merge(now: number, timeout: number): void {
+    this.dirty = false;
+    this.merger.merge(this.contenders(now, timeout), this.mode);
+    this.shared.write(this.row, this.merger.values, this.merger.owners);
+  }
+
+  /** What all but the slots taken here come to: 512 levels, valid until the next call. */
   levelsOfOthers(now: number, timeout: number): Uint8Array {
-    const others: Contender[] = this.contenders(now, timeout).filter((stream) => !stream.origin.own);
-    this.others ??= { values: new Uint8Array(SLOTS), owners: new Uint8Array(SLOTS).fill(NOBODY) };
-    mergeSlots(others, this.mode, this.others.values, this.others.owners);
+    this.others ??= new Merger();
+    this.others.merge(
+      this.contenders(now, timeout).filter(({ origin }) => origin.sent !== 'taken'),
+      this.mode,
+    );
     return this.others.values;
+  }
+
+  /**
+   * What comes in for a route: one sender's levels (by name or address), or for an empty `sender`
+   * what all streams come to. Undefined while nothing is heard.
+   */
+  incoming(sender: string, now: number, timeout: number): Incoming | undefined {
+    if (sender !== '')
+      return this.streams.find(
+        (stream) =>
+          (stream.name === sender || stream.address === sender) &&
+          !stream.account.preview &&
+          !stream.account.lost(now, timeout),
+      );
+    const heard = this.contenders(now, timeout);
+    // One stream alone needs no merge, unless priorities for its slots let some go.
+    if (heard.length === 1 && heard[0]!.slotPriority === null) return heard[0];
+    if (heard.length === 0) return undefined;
+    this.whole ??= new Merger();
+    this.whole.merge(heard, this.mode);
+    return { values: this.whole.values, count: SLOTS, changedAt: this.changesOf(this.whole.owners, heard) };
+  }
+
+  /** When each slot's owner last changed it; null if that is not remembered. */
+  private changesOf(owners: Uint8Array, heard: readonly Stream[]): Float64Array | null {
+    if (!this.remembersChanges) return null;
+    const byMark = new Map(heard.map((stream) => [stream.mark, stream.changedAt]));
+    return Float64Array.from(owners, (mark, slot) => byMark.get(mark)?.[slot] ?? 0);
+  }
+
+  /** Lets levels in that waited for their synchronisation packet; returns whether there were any. */
+  release(which: (stream: Stream) => boolean): boolean {
+    let released = false;
+    for (const stream of this.streams) if (which(stream) && stream.release()) released = true;
+    if (released) this.dirty = true;
+    return released;
   }
 
   /** What each live stream says about one slot (0–511), highest priority first. */

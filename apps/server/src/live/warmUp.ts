@@ -14,8 +14,16 @@ export function warmUp(): void {
   const ingest = new Ingest(
     new SharedLevels(),
     (key, row, shared) => new LiveUniverse(key, row, shared),
-    new Uint8Array(Sacn.CID_LENGTH),
-    { onUniverse: nothing, onDiscovered: nothing, onPoll: nothing, onPollReply: nothing, onIpProgReply: nothing },
+    { taken: new Uint8Array(Sacn.CID_LENGTH), routes: new Uint8Array(Sacn.CID_LENGTH) },
+    {
+      onLevels: nothing,
+      onSyncAddress: nothing,
+      onUniverse: nothing,
+      onDiscovered: nothing,
+      onPoll: nothing,
+      onPollReply: nothing,
+      onIpProgReply: nothing,
+    },
   );
   const slots = new Uint8Array(512);
   const cid = new Uint8Array(Sacn.CID_LENGTH).fill(1);
@@ -31,7 +39,7 @@ export function warmUp(): void {
     ingest.sacn(sacn, '127.0.0.1', round * 23);
     dmx[12] = (round % 255) + 1;
     dmx[14] = i % UNIVERSES;
-    ingest.artnet(dmx, '127.0.0.1', false, round * 23);
+    ingest.artnet(dmx, '127.0.0.1', 'others', round * 23);
     if (i % UNIVERSES === 0)
       for (const universe of ingest.universes) if (universe.dirty) universe.merge(round * 23, 2500);
   }

@@ -2,6 +2,7 @@
 import type { Protocol } from '../address';
 import type { StreamState } from '../flow';
 import type { DiscoveryReport, NodeReport } from './nodes';
+import type { ControlReport, RouteReport } from './routes';
 import type { Edit, ShowRecords } from '../show';
 
 /** RFC 9457 problem document. `detail` is always a sentence fit to be shown. */
@@ -118,6 +119,10 @@ export interface StreamReport {
   readonly lost: boolean;
   /** This Taxiarch's own output, heard back from the wire */
   readonly own: boolean;
+  /** Own, and of a route; otherwise of slots that people took */
+  readonly routed: boolean;
+  /** Its last levels wait for their synchronisation packet */
+  readonly waits: boolean;
   readonly syncAddress: number;
   readonly slotCount: number;
   readonly rate1: number;
@@ -188,6 +193,8 @@ export interface LiveReport {
   readonly nodes: readonly NodeReport[];
   readonly discovered: readonly DiscoveryReport[];
   readonly output: OutputReport;
+  readonly routes: readonly RouteReport[];
+  readonly controls: readonly ControlReport[];
   readonly packetsPerSecond: number;
   /** Packets taken in since start */
   readonly packets: number;

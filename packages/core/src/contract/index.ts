@@ -1,3 +1,4 @@
 export * from './api';
 export * from './frames';
 export * from './nodes';
+export * from './routes';

@@ -13,6 +13,8 @@ export interface HeardStream {
   readonly protocol: Protocol;
   /** Sent by this Taxiarch */
   readonly own: boolean;
+  /** Own, and of a route that the show plans */
+  readonly routed?: boolean;
   readonly preview: boolean;
   readonly lost: boolean;
   /** Milliseconds since the last packet */
@@ -58,10 +60,10 @@ export interface UniverseStanding {
  * not in the show. Previews, streams gone silent and Taxiarch's own stream do not contest anything.
  */
 export function standingOf(planned: readonly Source[] | undefined, heard: readonly HeardStream[]): UniverseStanding {
-  const live = heard.filter((stream) => !stream.lost && !stream.preview && !stream.own);
+  const live = heard.filter((stream) => !stream.lost && !stream.preview && (!stream.own || stream.routed));
   if (planned === undefined) return { state: 'stray', because: 'heard, not planned' };
   if (live.length === 0) return { state: 'silent', because: 'planned, not heard' };
-  const strangers = live.filter((stream) => !isPlannedSender(stream, planned));
+  const strangers = live.filter((stream) => !stream.routed && !isPlannedSender(stream, planned));
   if (live.length > Math.max(1, planned.length) || (strangers.length > 0 && planned.length > 0))
     return {
       state: 'contested',

@@ -1,5 +1,6 @@
 /** What must hold between records. Faults that a person may keep for a while (overlaps, say) are findings, not these. */
 import { applyChanges, type Change, type ShowMaps } from './edit';
+import { formatWire } from '../address';
 import { findRouteLoop } from './routeLoops';
 import type { Route } from './routing';
 import { KINDS, type FixtureType, type Lamp, type PixelRun, type Place, type RecordOf, type Universe } from './records';
@@ -62,6 +63,13 @@ export function refuseChanges(maps: ShowMaps, changes: readonly Change[]): strin
   }
   if (touched.has('route')) {
     const way = findRouteLoop([...after.route.values()] as Route[]);
+    const outs = new Map<string, string>();
+    for (const { name, out } of after.route.values() as IterableIterator<Route>) {
+      const other = outs.get(formatWire(out));
+      if (other !== undefined)
+        return `The routes ${other} and ${name} would both send ${formatWire(out)}: make one route of them, with the inputs of both.`;
+      outs.set(formatWire(out), name);
+    }
     if (way !== undefined) return `These routes would feed themselves: ${way}.`;
   }
   if (touched.has('control') || touched.has('route')) {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { PLAIN_INPUT, PLAIN_ROUTE, findRouteLoop, type Route, type RouteInput } from '.';
+import { PLAIN_INPUT, PLAIN_ROUTE, checkRecord, findRouteLoop, type Route, type RouteInput } from '.';
 
 const sacn = (number: number) => ({ protocol: 'sacn' as const, number });
 const route = (from: readonly number[], to: number, over: Partial<RouteInput> = {}): Route => ({
@@ -43,3 +43,16 @@ test('a loop is always found, and only where there is one', () =>
       },
     ),
   ));
+
+test.each([
+  [{ inputs: [] }, 'A route has at least one input.'],
+  [{ delivery: 'unicast' as const }, 'Say to which addresses unicast goes.'],
+  [{ parts: [{ first: 9, last: 3, by: 'hand' as const, level: 1, from: null }] }, 'A part ends before it begins.'],
+  [
+    { parts: [{ first: 1, last: 3, by: 'input' as const, level: 1, from: null }] },
+    'Say from which universe the part comes.',
+  ],
+  [{ out: sacn(0) }, 'sACN universes begin at 1.'],
+])('a route with %j is refused in a sentence', (over, why) =>
+  expect(checkRecord('route', { ...route([1], 2), ...over })).toMatchObject({ ok: false, faults: [{ why }] }),
+);

@@ -62,10 +62,10 @@ export const control = object({
   name: name('The control’s name'),
   wire: wireUniverse,
   channel,
-  does: oneOf('What it does', ['master', 'switch']).when('target', ([target], schema) =>
-    (target as { kind?: string } | null)?.kind === 'route'
-      ? schema
-      : schema.oneOf(['master'], 'Only a route is switched on and off.'),
+  does: oneOf('What it does', ['master', 'switch']).test(
+    'switchable',
+    'Only a route is switched on and off.',
+    (does, { parent }) => does === 'master' || (parent as { target?: { kind?: string } }).target?.kind === 'route',
   ),
   target: lazy((value: unknown) => {
     const kind = oneOf('The target', ['route', 'universe', 'group']);

@@ -1,0 +1,63 @@
+/** What incoming channels move: masters and switches of routes, worked out from the plan once for many frames. */
+import { SLOTS, wireKey } from '../address';
+import { slotsOf, type Patch } from '../patch';
+import type { Control, Route, ShowRecords } from '../show';
+
+/** What one control does to one route. */
+export interface Reach {
+  readonly controlId: string;
+  readonly routeId: string;
+  /** Slots (0–511) of the route's output that it scales; null for all */
+  readonly slots: readonly number[] | null;
+}
+
+const INTENSITY = 'Dimmer';
+
+/** The routes that each master reaches, and which of their slots. Switches reach their route whole. */
+export function reachOf(records: Pick<ShowRecords, 'route' | 'control' | 'universe'>, patch: Patch): Reach[] {
+  const byWire = new Map(
+    records.universe.map(({ number, protocol, wire }) => [wireKey({ protocol, number: wire }), number]),
+  );
+  return records.control.flatMap((control) =>
+    records.route.flatMap((route): Reach[] => {
+      const slots = reached(control, route, byWire.get(wireKey(route.out)), patch);
+      return slots === undefined ? [] : [{ controlId: control.id, routeId: route.id, slots }];
+    }),
+  );
+}
+
+/** Slots of a route's output that a control moves; null for all, undefined for none. */
+function reached(
+  { target }: Control,
+  route: Route,
+  universe: number | undefined,
+  patch: Patch,
+): readonly number[] | null | undefined {
+  if (target.kind === 'route') return target.id === route.id ? null : undefined;
+  if (universe === undefined) return undefined;
+  if (target.kind === 'universe') return target.number === universe ? null : undefined;
+  const slots: number[] = [];
+  for (const patched of patch.all())
+    if (patched.lamp.groups.includes(target.name))
+      for (const channel of patched.mode.channels)
+        if (channel.attribute === INTENSITY)
+          for (const at of slotsOf(patched, channel)) if (at.universe === universe) slots.push(at.channel - 1);
+  return slots.length === 0 ? undefined : slots;
+}
+
+/** Factors 0–1 for the slots of a route; null where everything is at full. `masters` by control, 0–1. */
+export function scalesOf(
+  route: Route,
+  reach: readonly Reach[],
+  masters: ReadonlyMap<string, number>,
+): Float32Array | null {
+  let scales: Float32Array | null = route.master === 255 ? null : new Float32Array(SLOTS).fill(route.master / 255);
+  for (const { controlId, slots } of reach) {
+    const factor = masters.get(controlId) ?? 1;
+    if (factor === 1) continue;
+    scales ??= new Float32Array(SLOTS).fill(1);
+    if (slots === null) for (let slot = 0; slot < SLOTS; slot += 1) scales[slot]! *= factor;
+    else for (const slot of slots) scales[slot]! *= factor;
+  }
+  return scales;
+}
