@@ -15,6 +15,8 @@ const LOOKS: Readonly<Record<ButtonLook, { box: string; ink: Tone }>> = {
 
 interface Props {
   label: string;
+  /** Shown where the label is too long to show; the label is still read out. */
+  short?: string;
   onPress: () => void;
   look?: ButtonLook;
   icon?: LucideIcon;
@@ -26,6 +28,7 @@ interface Props {
 
 export function Button({
   label,
+  short,
   onPress,
   look = 'plain',
   icon: Icon,
@@ -48,7 +51,7 @@ export function Button({
       {Icon && <Icon size={20} color={colour(ink)} />}
       {!iconOnly && (
         <Text kind="strong" numberOfLines={1} tone={ink}>
-          {label}
+          {short ?? label}
         </Text>
       )}
     </Pressable>

@@ -11,7 +11,7 @@ import {
   type Problem,
   type UniverseFrame,
 } from '@taxiarch/core/contract';
-import { Sacn, decodeSacn, encodeData, encodeDiscovery, type SacnData } from '@taxiarch/core/sacn';
+import { Sacn, decodeSacn, encodeDiscovery, type SacnData } from '@taxiarch/core/sacn';
 import { Sender, closeSockets, openSocket, stopSenders } from '../testing/wire';
 import { ServerProcess, eventually, newFolder, removeFolder, udpPorts } from '../testing/serverProcess';
 

@@ -15,6 +15,7 @@ import {
   readRange,
   readSacnUniverse,
   readShowUniverse,
+  readWireText,
   readWireToken,
   splitPortAddress,
   toAbsolute,
@@ -138,3 +139,23 @@ describe('universes on the wire', () => {
     expect(multicastGroup(63999)).toBe('239.255.249.255');
   });
 });
+
+test.each([
+  ['sACN 12', { protocol: 'sacn', number: 12 }],
+  ['sacn-12', { protocol: 'sacn', number: 12 }],
+  ['Art-Net 0.1.2', { protocol: 'artnet', number: 18 }],
+  ['artnet 18', { protocol: 'artnet', number: 18 }],
+  ['3', { protocol: 'artnet', number: 7 }],
+  ['u 3', { protocol: 'artnet', number: 7 }],
+])('“%s” names a universe', (text, value) =>
+  expect(readWireText(text, (universe) => (universe === 3 ? { protocol: 'artnet', number: 7 } : undefined))).toEqual({
+    ok: true,
+    value,
+  }),
+);
+
+test.each([
+  ['4', /Universe 4 is not in the show/],
+  ['dmx 4', /names no universe/],
+  ['sacn 0', /run from 1/],
+])('“%s” does not', (text, why) => expect(whyOf(readWireText(text, () => undefined))).toMatch(why));

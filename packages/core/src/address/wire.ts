@@ -34,3 +34,24 @@ export const formatWireFully = ({ protocol, number }: WireUniverse): string =>
 
 /** The multicast group of an sACN universe (ANSI E1.31-2018, 9.3.1). */
 export const multicastGroup = (universe: number): string => `239.255.${universe >> 8}.${universe & 0xff}`;
+
+/**
+ * A universe as people type it: `sACN 12`, `Art-Net 18`, `artnet 0.1.2`; or `u3` or `3` for a show
+ * universe, of which `planned` says how it travels (undefined if it is not in the show).
+ */
+export function readWireText(
+  text: string,
+  planned: (universe: number) => WireUniverse | undefined,
+): Read<WireUniverse> {
+  const trimmed = text.trim();
+  const show = /^u?\s*(\d{1,6})$/i.exec(trimmed);
+  if (show) {
+    const wire = planned(Number(show[1]));
+    return wire
+      ? { ok: true, value: wire }
+      : refuse(`Universe ${show[1]} is not in the show. Write sACN 12 or Art-Net 0.1.2.`);
+  }
+  const match = /^(sacn|art-?net)[\s-]*(.+)$/i.exec(trimmed);
+  if (!match) return refuse(`“${trimmed}” names no universe: write 3 for a show universe, sACN 12, or Art-Net 0.1.2.`);
+  return readWireToken(`${match[1]!.toLowerCase().replace('-', '')}-${match[2]}`);
+}

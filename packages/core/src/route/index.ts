@@ -2,3 +2,4 @@
 export * from './mixer';
 export * from './controls';
 export * from './parts';
+export * from './planning';

@@ -9,6 +9,7 @@ import {
   RouteMixer,
   giveBackRange,
   partText,
+  planManyRoutes,
   reachOf,
   routeText,
   scalesOf,
@@ -179,4 +180,29 @@ test('a route says what it does', () => {
     routeText(route({ inputs: [input(1), input(2, { sender: 'Desk', shift: 5 })], parts: [hand(1, 2, 9)] }), text),
   ).toBe('sACN 1 and sACN 2 of Desk moved by +5, merged HTP → sACN 9; 1-2 held at 9');
   expect(partText(from(3, 3, 41, 7), text)).toBe('3 from sACN 41, channel 7');
+});
+
+describe('many routes in one act', () => {
+  const ferry = nightFerry();
+  const plan = (universes: number[], number: number, routes: Route[] = []) =>
+    planManyRoutes({ ...ferry, route: routes }, { universes, to: sacn(number), over: {} }, () => `id ${Math.random()}`);
+
+  test('each universe goes to the next number, whatever its own protocol', () => {
+    const made = plan([9, 10, 1], 201);
+    expect(made.ok && made.value.changes.map(({ after }) => after)).toMatchObject([
+      { inputs: [{ wire: { protocol: 'artnet', number: 8 } }], out: sacn(201) },
+      { inputs: [{ wire: { protocol: 'artnet', number: 9 } }], out: sacn(202) },
+      { inputs: [{ wire: sacn(1) }], out: sacn(203) },
+    ]);
+  });
+
+  test.each([
+    [[], 1, [], /at least one/],
+    [[500], 1, [], /not in the show/],
+    [[1, 2], 63_999, [], /beyond what the protocol/],
+    [[1], 9, [route()], /The route Over sends sACN 9 already/],
+    [[1, 2], 1, [], /would feed themselves: sACN 1 → sACN 1/],
+  ])('%j to sACN %i is refused', (universes, to, routes, why) =>
+    expect(plan(universes, to, routes)).toMatchObject({ ok: false, why: expect.stringMatching(why) as string }),
+  );
 });

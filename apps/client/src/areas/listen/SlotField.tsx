@@ -22,6 +22,8 @@ interface Props {
   pennants: ReadonlyMap<number, Pennant>;
   unit: Unit;
   plain: boolean;
+  /** Slots that drive something by the input map, from 0 */
+  inUse?: ReadonlySet<number>;
   /** Slot chosen, from 0 */
   chosen: number | undefined;
   onChoose: (slot: number) => void;
@@ -31,6 +33,7 @@ interface Props {
 const MARGIN = 16;
 /** Buttons are made for this much more than is seen, so that scrolling finds them there. */
 const BEYOND = 200;
+const NONE: ReadonlySet<number> = new Set();
 
 /** What a slot is, for reading aloud: “Slot 47, lamp 101 Port spot 1, Pan, fine”. */
 function nameSlot(slot: number, spans: readonly Span[]): string {
@@ -41,7 +44,7 @@ function nameSlot(slot: number, spans: readonly Span[]): string {
   return `Slot ${slot + 1}, lamp ${lamp.number} ${lamp.name}, ${attribute}${byte > 0 ? ', fine' : ''}`;
 }
 
-export function SlotField({ universeKey, spans, pennants, unit, plain, chosen, onChoose }: Props) {
+export function SlotField({ universeKey, spans, pennants, unit, plain, inUse = NONE, chosen, onChoose }: Props) {
   const colour = useColour();
   const scroller = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -78,7 +81,7 @@ export function SlotField({ universeKey, spans, pennants, unit, plain, chosen, o
     draw.current = () =>
       drawSlots(
         ctx,
-        { layout, ...levels.current, pennants, unit, chosen, colour },
+        { layout, ...levels.current, pennants, unit, inUse, chosen, colour },
         scroller.current?.scrollTop ?? 0,
         width,
         size.height,

@@ -1,8 +1,8 @@
 /** One universe: how it stands, who sends it, and its slots alive. */
 import { useLocalSearchParams, useRouter } from 'expo-router';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { ScrollView, View } from 'react-native';
-import { formatWireFully, fromWireKey } from '@taxiarch/core/address';
+import { formatWireFully, fromWireKey, wireKey } from '@taxiarch/core/address';
 import { useLive } from '@/data/live';
 import { useShow } from '@/data/show';
 import { Choice, Section, Sentence, StateWord, Text, useWide } from '@/ui';
@@ -47,6 +47,10 @@ function Universe({ universe }: { universe: NamedUniverse }) {
     router.setParams({ slot: slot === undefined ? undefined : String(slot + 1) } as Record<string, string>);
 
   const streams = report?.streams ?? [];
+  const inUse = useMemo(
+    () => new Set(records.control.flatMap(({ wire, channel: at }) => (wireKey(wire) === universe.key ? at - 1 : []))),
+    [records.control, universe.key],
+  );
   const senders = streams.filter((stream) => !stream.lost && !stream.own).map(({ name, address }) => name || address);
   const title = universe.plan
     ? `Universe ${universe.plan.number}${universe.plan.name && `, ${universe.plan.name}`}`
@@ -111,6 +115,7 @@ function Universe({ universe }: { universe: NamedUniverse }) {
               pennants={pennants}
               unit={unit}
               plain={view === 'plain'}
+              inUse={inUse}
               chosen={chosen}
               onChoose={choose}
             />

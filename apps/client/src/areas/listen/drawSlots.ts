@@ -12,6 +12,8 @@ export interface FieldPicture {
   readonly owners: Uint8Array;
   readonly pennants: ReadonlyMap<number, Pennant>;
   readonly unit: Unit;
+  /** Slots that drive something by the input map, from 0 */
+  readonly inUse: ReadonlySet<number>;
   /** Slot chosen, from 0 */
   readonly chosen: number | undefined;
   readonly colour: (tone: Tone) => string;
@@ -116,6 +118,10 @@ function drawCell(ctx: CanvasRenderingContext2D, picture: FieldPicture, cell: Ce
       ctx.fillText(cell.short, x + width / 2, barTop + bar + 28);
     }
     ctx.textAlign = 'left';
+  }
+  if (picture.inUse.has(cell.slot)) {
+    ctx.fillStyle = colour('press');
+    ctx.fill(new Path2D(`M${x + width - 9} ${barTop}h9v9z`));
   }
   if (cell.slot === chosen) {
     ctx.strokeStyle = colour('text');

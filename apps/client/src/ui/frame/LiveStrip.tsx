@@ -1,7 +1,7 @@
 /** The live strip: one line, always there. What is heard, what is sent, and the way to stop sending. */
 import { View } from 'react-native';
 import { formatRange } from '@taxiarch/core/address';
-import type { OutputReport } from '@taxiarch/core/contract';
+import type { LiveReport } from '@taxiarch/core/contract';
 import { useConnected, useLive } from '@/data/live';
 import { giveBackAll, makeHot } from '@/data/output';
 import { Button } from '../Button';
@@ -10,13 +10,17 @@ import { Text } from '../Text';
 import { clockTime, count } from '../time';
 
 /** “24 slots: 3/1–24, since 14:02:11” */
-function sending({ holds, since }: OutputReport): string {
+function sending({ output: { holds, since }, routes }: LiveReport): string {
+  const running = routes.filter((one) => one.running);
+  const through = running.length > 0 ? `${count(running.length, 'route')} running` : '';
+  if (holds.length === 0 && through)
+    return `${through}, ${running.reduce((sum, { rate }) => sum + rate, 0)} packets a second, since ${clockTime(since)}`;
   if (holds.length === 0) return `nothing taken, since ${clockTime(since)}`;
   const runs = holds.flatMap(({ universe, runs: list }) => list.map(([from, to]) => ({ universe, from, to })));
   const slots = runs.reduce((sum, { from, to }) => sum + to - from + 1, 0);
   const named = runs.slice(0, 2).map(formatRange).join(', ');
   const first = Math.min(...holds.map((hold) => hold.since));
-  return `${count(slots, 'slot')} to ${named}${runs.length > 2 ? ' …' : ''} since ${clockTime(first)}`;
+  return `${through && `${through} · `}${count(slots, 'slot')} to ${named}${runs.length > 2 ? ' …' : ''} since ${clockTime(first)}`;
 }
 
 export function LiveStrip() {
@@ -41,7 +45,7 @@ export function LiveStrip() {
         <>
           <StateWord state="hot" />
           <Text kind="small" numberOfLines={2} tone="text" className="flex-1">
-            {sending(live.output)}
+            {sending(live)}
           </Text>
           {live.output.holds.length > 0 ? (
             <Button label="Give back all" look="hot" onPress={() => void giveBackAll()} />

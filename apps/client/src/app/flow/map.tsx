@@ -1,0 +1,1 @@
+export { MapPage as default } from '@/areas/flow/routes/MapPage';

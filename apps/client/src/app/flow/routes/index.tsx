@@ -1,0 +1,1 @@
+export { RoutesPage as default } from '@/areas/flow/routes/RoutesPage';

@@ -1,0 +1,184 @@
+/** A route's way: what comes in, how it is merged, where it goes and how. */
+import { useRouter, type Href } from 'expo-router';
+import { useMemo, useState } from 'react';
+import { View } from 'react-native';
+import { removed } from '@taxiarch/core/patch';
+import { DELIVERIES, type Delivery, type Route, type RouteMerge } from '@taxiarch/core/show';
+import { useDraft } from '@/data/form';
+import { useInterfaces } from '@/data/live';
+import { newId } from '@/data/numbers';
+import { useShow } from '@/data/show';
+import { Button, Check, Field, Pick, PlanPreview, Screen, Section, Sentence, Text } from '@/ui';
+import { PLAIN_INPUT_FORM, formOf, planOf, type InputForm, type RouteForm } from './routeForm';
+
+const MERGES = [
+  { value: 'htp', label: 'highest level (HTP)' },
+  { value: 'ltp', label: 'latest change (LTP)' },
+  { value: 'priority', label: 'by priority' },
+  { value: 'backup', label: 'backup: one at a time' },
+];
+const RETURNS = [
+  { value: 'at once', label: 'at once' },
+  { value: 'by hand', label: 'by hand' },
+];
+
+export function RouteEditor({ base }: { base: Route | undefined }) {
+  const router = useRouter();
+  const { records } = useShow();
+  const interfaces = useInterfaces().data?.interfaces ?? [];
+  const [id] = useState(newId);
+  const [form, setForm, clear] = useDraft<RouteForm>(`route ${base?.id ?? 'new'}`, formOf(base));
+  const [removing, setRemoving] = useState(false);
+  const plan = useMemo(() => planOf(form, base, id, records), [form, base, id, records]);
+  const set = (next: Partial<RouteForm>) => setForm({ ...form, ...next });
+  const setInput = (which: number, next: Partial<InputForm>) =>
+    set({ inputs: form.inputs.map((one, i) => (i === which ? { ...one, ...next } : one)) });
+  const done = (to: string) => {
+    clear();
+    router.navigate(to as Href);
+  };
+  return (
+    <Screen
+      sentence={
+        <Sentence>{base ? `The way of ${base.name}.` : 'A new route. It runs when you switch it on.'}</Sentence>
+      }
+    >
+      <Field label="Name" value={form.name} onChange={(name) => set({ name })} />
+      <Section title="What comes in">
+        {form.inputs.map((input, i) => (
+          <View key={i} className="gap-2 border-b border-line pb-3" role="group" aria-label={`Input ${i + 1}`}>
+            <View className="flex-row items-end gap-2">
+              <View className="flex-1">
+                <Field
+                  label="Universe"
+                  mono
+                  placeholder="3, sACN 12, Art-Net 0.1.2"
+                  value={input.universe}
+                  onChange={(universe) => setInput(i, { universe })}
+                />
+              </View>
+              {form.inputs.length > 1 && (
+                <Button
+                  label={`Take input ${i + 1} out`}
+                  short="Take out"
+                  onPress={() => set({ inputs: form.inputs.filter((_, at) => at !== i) })}
+                />
+              )}
+            </View>
+            <View className="flex-row gap-2">
+              <View className="flex-[2]">
+                <Field
+                  label="Of one sender"
+                  placeholder="any"
+                  value={input.sender}
+                  onChange={(sender) => setInput(i, { sender })}
+                />
+              </View>
+              <View className="flex-1">
+                <Field label="Moved by" mono value={input.shift} onChange={(shift) => setInput(i, { shift })} />
+              </View>
+              {form.merge === 'priority' && (
+                <View className="flex-1">
+                  <Field
+                    label="Priority"
+                    mono
+                    value={input.priority}
+                    onChange={(priority) => setInput(i, { priority })}
+                  />
+                </View>
+              )}
+            </View>
+          </View>
+        ))}
+        <Button label="Add an input" onPress={() => set({ inputs: [...form.inputs, PLAIN_INPUT_FORM] })} />
+        {form.inputs.length > 1 && (
+          <Pick
+            label="Merged"
+            options={MERGES}
+            value={form.merge}
+            onChange={(merge) => set({ merge: merge as RouteMerge })}
+          />
+        )}
+        {form.inputs.length > 1 && form.merge === 'backup' && (
+          <Pick
+            label="The first gets it back"
+            options={RETURNS}
+            value={form.returns}
+            onChange={(returns) => set({ returns: returns as Route['returns'] })}
+          />
+        )}
+      </Section>
+      <Section title="Where it goes">
+        <Field
+          label="To universe"
+          mono
+          placeholder="sACN 101, Art-Net 0.2.0"
+          value={form.out}
+          onChange={(out) => set({ out })}
+        />
+        <View className="flex-row gap-2">
+          <View className="flex-1">
+            <Pick
+              label="Delivery"
+              options={DELIVERIES.map((value) => ({ value, label: value }))}
+              value={form.delivery}
+              onChange={(delivery) => set({ delivery: delivery as Delivery })}
+            />
+          </View>
+          <View className="flex-1">
+            <Pick
+              label="By interface"
+              options={[
+                { value: '', label: 'the one in use' },
+                ...interfaces.map(({ name, address }) => ({ value: address, label: `${name} ${address}` })),
+              ]}
+              value={form.interface}
+              onChange={(address) => set({ interface: address })}
+            />
+          </View>
+        </View>
+        {form.delivery === 'unicast' && (
+          <Field label="To the addresses" mono value={form.addresses} onChange={(addresses) => set({ addresses })} />
+        )}
+        <View className="flex-row gap-2">
+          <View className="flex-1">
+            <Field label="sACN priority" mono value={form.priority} onChange={(priority) => set({ priority })} />
+          </View>
+          <View className="flex-1">
+            <Field label="Master, 0 to 255" mono value={form.master} onChange={(master) => set({ master })} />
+          </View>
+        </View>
+        <Check
+          label="Comes back when Taxiarch starts again, if it ran when it ended"
+          on={form.comesBack}
+          onChange={(comesBack) => set({ comesBack })}
+        />
+        {form.comesBack && <Text kind="small">Taxiarch then begins hot, without anybody pressing anything.</Text>}
+      </Section>
+      <Section title="Preview">
+        <PlanPreview
+          plan={plan}
+          act={base ? 'Change the route' : 'Plan the route'}
+          onDone={() => done(`/flow/routes/${base?.id ?? id}`)}
+        />
+      </Section>
+      {base &&
+        (removing ? (
+          <PlanPreview
+            plan={{
+              ok: true,
+              value: {
+                sentence: `Took the route ${base.name} out of the plan`,
+                changes: [removed('route', base)],
+                lines: [{ subject: base.name, before: 'planned', after: '' }],
+              },
+            }}
+            act="Take it out"
+            onDone={() => done('/flow/routes')}
+          />
+        ) : (
+          <Button label="Take it out of the plan" onPress={() => setRemoving(true)} />
+        ))}
+    </Screen>
+  );
+}

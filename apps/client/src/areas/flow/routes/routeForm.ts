@@ -1,0 +1,126 @@
+/** A route as a form, and the plan that it comes to. */
+import { formatWire, refuse, type Read, type WireUniverse } from '@taxiarch/core/address';
+import { added, changed, type Plan } from '@taxiarch/core/patch';
+import { routeText } from '@taxiarch/core/route';
+import {
+  PLAIN_INPUT,
+  PLAIN_ROUTE,
+  checkRecord,
+  findRouteLoop,
+  type Delivery,
+  type Route,
+  type RouteInput,
+  type RouteMerge,
+  type ShowRecords,
+} from '@taxiarch/core/show';
+import { wireFrom } from '@/data/routes';
+
+export interface InputForm {
+  readonly universe: string;
+  readonly sender: string;
+  readonly shift: string;
+  readonly priority: string;
+}
+
+export interface RouteForm {
+  readonly name: string;
+  readonly inputs: readonly InputForm[];
+  readonly merge: RouteMerge;
+  readonly returns: Route['returns'];
+  readonly out: string;
+  readonly interface: string;
+  readonly delivery: Delivery;
+  readonly addresses: string;
+  readonly priority: string;
+  readonly master: string;
+  readonly comesBack: boolean;
+}
+
+export const PLAIN_INPUT_FORM: InputForm = { universe: '', sender: '', shift: '0', priority: '100' };
+
+export const formOf = (route: Route | undefined): RouteForm => ({
+  name: route?.name ?? '',
+  inputs: route?.inputs.map(({ wire, sender, shift, priority }) => ({
+    universe: formatWire(wire),
+    sender,
+    shift: String(shift),
+    priority: String(priority),
+  })) ?? [PLAIN_INPUT_FORM],
+  merge: route?.merge ?? 'htp',
+  returns: route?.returns ?? 'at once',
+  out: route ? formatWire(route.out) : '',
+  interface: route?.interface ?? '',
+  delivery: route?.delivery ?? 'usual',
+  addresses: route?.addresses.join(' ') ?? '',
+  priority: String(route?.priority ?? 100),
+  master: String(route?.master ?? 255),
+  comesBack: route?.comesBack ?? false,
+});
+
+const whole = (text: string): number => (/^-?\d{1,4}$/.test(text.trim()) ? Number(text.trim()) : NaN);
+
+/** What a form would write; loops and a universe that is sent already are refused as the server would. */
+export function planOf(form: RouteForm, base: Route | undefined, id: string, records: ShowRecords): Read<Plan> {
+  const out = wireFrom(form.out, records.universe);
+  if (!out.ok) return refuse(`Where it goes: ${out.why}`);
+  const inputs: RouteInput[] = [];
+  for (const { universe, sender, shift, priority } of form.inputs) {
+    const wire: Read<WireUniverse> = wireFrom(universe, records.universe);
+    if (!wire.ok) return refuse(`What comes in: ${wire.why}`);
+    inputs.push({
+      ...PLAIN_INPUT,
+      wire: wire.value,
+      sender: sender.trim(),
+      shift: whole(shift || '0'),
+      priority: whole(priority),
+    });
+  }
+  const route: Route = {
+    ...PLAIN_ROUTE,
+    ...base,
+    id: base?.id ?? id,
+    rev: base?.rev ?? 0,
+    order: base?.order ?? Math.max(0, ...records.route.map((one) => one.order)) + 1,
+    name: form.name.trim() || `${form.inputs[0]?.universe ?? ''} to ${form.out}`.trim(),
+    inputs,
+    merge: form.merge,
+    returns: form.returns,
+    out: out.value,
+    interface: form.interface,
+    delivery: form.delivery,
+    addresses: form.delivery === 'unicast' ? form.addresses.split(/[\s,;]+/).filter(Boolean) : [],
+    priority: whole(form.priority),
+    master: whole(form.master),
+    comesBack: form.comesBack,
+  };
+  const checked = checkRecord('route', route);
+  if (!checked.ok) return refuse(checked.faults[0]!.why);
+  const others = records.route.filter((one) => one.id !== route.id);
+  const same = others.find((one) => formatWire(one.out) === formatWire(route.out));
+  if (same) return refuse(`The route ${same.name} sends ${formatWire(route.out)} already: add this input to it.`);
+  const way = findRouteLoop([...others, route]);
+  if (way !== undefined) return refuse(`This route would feed itself: ${way}.`);
+  const lines = Object.entries(told(route)).flatMap(([field, after]) => {
+    const before = base ? told(base)[field]! : '';
+    return before === after ? [] : [{ subject: `${route.name}, ${field}`, before, after }];
+  });
+  if (lines.length === 0) return refuse('Nothing would change.');
+  return {
+    ok: true,
+    value: {
+      sentence: `${base ? 'Changed' : 'Planned'} the route ${route.name}`,
+      changes: [base ? changed('route', base, route) : added('route', route)],
+      lines,
+    },
+  };
+}
+
+const told = (route: Route): Record<string, string> => ({
+  name: route.name,
+  way: routeText({ ...route, parts: [] }, formatWire),
+  delivery: [route.delivery, ...route.addresses, route.interface && `by ${route.interface}`].filter(Boolean).join(' '),
+  priority: String(route.priority),
+  master: String(route.master),
+  returns: route.returns,
+  'comes back': route.comesBack ? 'yes' : 'no',
+});
