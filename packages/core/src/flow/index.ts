@@ -2,7 +2,6 @@
 import { wireKey, type Protocol } from '../address';
 import { PENNANT_CUTS, PENNANT_FILLS, type Pennant, type Source, type Universe } from '../show';
 import { isSentBy } from './sentBy';
-import { universesOf } from './sends';
 
 export type StreamState = 'steady' | 'ragged' | 'silent' | 'stray' | 'contested';
 
@@ -76,18 +75,6 @@ export function standingOf(planned: readonly Source[] | undefined, heard: readon
   return { state: 'steady', because: '' };
 }
 
-/** Planned sources by the show universe that they send. */
-export function sendersByUniverse(sources: readonly Source[]): Map<number, Source[]> {
-  const senders = new Map<number, Source[]>();
-  for (const source of sources)
-    for (const universe of universesOf(source)) {
-      const there = senders.get(universe);
-      if (there) there.push(source);
-      else senders.set(universe, [source]);
-    }
-  return senders;
-}
-
 /** Planned universes by the wire key under which they travel. */
 export const universesByWire = (universes: readonly Universe[]): Map<number, Universe> =>
   new Map(universes.map((one) => [wireKey({ protocol: one.protocol, number: one.wire }), one]));
@@ -116,3 +103,5 @@ export function pennantOf(stream: Pick<HeardStream, 'name' | 'address' | 'own'>,
 export * from './paths';
 export * from './sentBy';
 export * from './sends';
+export * from './ledger';
+export * from './graph';

@@ -1,7 +1,7 @@
 import type { StreamReport } from '../contract';
 import { nightFerry } from '../demo';
 import { matchMachines } from '../node';
-import { outletsByUniverse, pathSenders } from '.';
+import { outletText, outletsByUniverse, pathSenders } from '.';
 
 const ferry = nightFerry();
 const [bridge] = ferry.source;
@@ -29,10 +29,12 @@ test('who has fallen silent is planned and not heard; our own copy does not stan
 
 test('outlets by universe: outputs only, each with its port', () => {
   const outlets = outletsByUniverse(matchMachines(ferry, []));
-  expect(outlets.get(1)).toEqual([
-    { label: 'Wheelhouse node, port 1', heard: false },
-    { label: 'Foredeck node, port 1', heard: false },
+  expect(outlets.get(1)).toMatchObject([
+    { machine: 'Wheelhouse node', port: 1, merge: 'htp', heard: false },
+    { machine: 'Foredeck node', port: 1, merge: 'none', heard: false },
   ]);
   // An input is no outlet.
-  expect(outlets.get(41)?.map(({ label }) => label)).toEqual(['Saloon node, port 2']);
+  expect(outlets.get(41)?.map(outletText)).toEqual(['Saloon node, port 2']);
+  // A pixel controller takes its universes whole.
+  expect(outlets.get(13)?.map(outletText)).toEqual(['Funnel cord driver']);
 });

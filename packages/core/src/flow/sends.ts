@@ -17,6 +17,18 @@ export function universesOf(source: Source): readonly number[] {
   return list;
 }
 
+/** Planned sources by the show universe that they send. */
+export function sendersByUniverse(sources: readonly Source[]): Map<number, Source[]> {
+  const senders = new Map<number, Source[]>();
+  for (const source of sources)
+    for (const universe of universesOf(source)) {
+      const there = senders.get(universe);
+      if (there) there.push(source);
+      else senders.set(universe, [source]);
+    }
+  return senders;
+}
+
 const holds = ({ from, count }: SourceRange, universe: number): boolean => universe >= from && universe < from + count;
 
 /** The lines that are on and send a universe; more than one where it is sent in several ways. */

@@ -1,122 +1,226 @@
-/** Flow: each universe from who sends it to the node ports that it goes to, planned and heard in one row. */
+/** Flow: the ledger. Each universe with who carries it, how it is merged, where it leaves and whom it feeds. */
 import { Link, useRouter, type Href } from 'expo-router';
-import { View } from 'react-native';
-import { formatWire, wireKey } from '@taxiarch/core/address';
-import type { LiveReport } from '@taxiarch/core/contract';
+import { useState } from 'react';
+import { Pressable, View } from 'react-native';
+import { formatWire } from '@taxiarch/core/address';
 import {
-  outletsByUniverse,
-  pathSenders,
+  filterLedger,
+  ledger,
+  mergeText,
+  outletText,
   pennantOf,
-  sendersByUniverse,
+  reachesPort,
+  type LedgerRow,
   type PathOutlet,
-  type PathSender,
 } from '@taxiarch/core/flow';
-import type { Universe } from '@taxiarch/core/show';
+import type { Source } from '@taxiarch/core/show';
+import { placeFilter, useKept } from '@/data/kept';
 import { useLive } from '@/data/live';
 import { useMachines } from '@/data/machines';
 import { useNetworkFindings, useShow } from '@/data/show';
-import { Button, PennantFlag, Screen, Sentence, SentenceLink, StateWord, Text, count, useWide } from '@/ui';
+import {
+  Button,
+  CheckBox,
+  Choice,
+  Empty,
+  Field,
+  PennantFlag,
+  Screen,
+  Sentence,
+  SentenceLink,
+  StateWord,
+  Text,
+  count,
+  useWide,
+} from '@/ui';
+import { FlowPicture } from './FlowPicture';
+import { RouteChosen } from './routes/RouteChosen';
+
+const VIEWS = [
+  { value: 'ledger', label: 'Ledger' },
+  { value: 'picture', label: 'Picture' },
+] as const;
 
 function Outlets({ outlets }: { outlets: readonly PathOutlet[] }) {
   if (outlets.length === 0) return <Text kind="small">goes to no planned port</Text>;
-  return outlets.map(({ label, heard }) => (
-    <Text key={label} kind="small" tone={heard ? 'text' : 'soft'}>
-      {heard ? '→ ' : '⇢ '}
-      {label}
-      {heard ? '' : ', no signal there'}
+  return outlets.map((outlet) => (
+    <Text key={outletText(outlet)} kind="small" tone={outlet.heard ? 'text' : 'soft'}>
+      {outlet.heard ? '→ ' : '⇢ '}
+      {outletText(outlet)}
+      {outlet.heard ? '' : ', no signal there'}
     </Text>
   ));
 }
 
-function Path({
-  universe,
-  live,
-  senders,
-  outlets,
-}: {
-  universe: Universe;
-  live: LiveReport | undefined;
-  senders: readonly PathSender[];
-  outlets: readonly PathOutlet[];
-}) {
-  const wide = useWide();
-  const { records } = useShow();
-  const report = live?.universes.find(
-    (one) => one.key === wireKey({ protocol: universe.protocol, number: universe.wire }),
-  );
+function Senders({ row, sources }: { row: LedgerRow; sources: readonly Source[] }) {
+  const { senders, madeBy } = row;
   return (
-    <View className={`border-b border-line py-3 ${wide ? 'flex-row items-center gap-6' : 'gap-1'}`}>
+    <>
+      {senders.length === 0 && madeBy.length === 0 && <Text kind="small">nobody is planned to send it</Text>}
+      {senders.map(({ name, address, own, heard }) => (
+        <View key={`${name} ${own}`} className={`flex-row items-center gap-2 ${heard ? '' : 'opacity-60'}`}>
+          <PennantFlag pennant={pennantOf({ name, address, own }, sources)} size={18} />
+          <Text kind="small" tone={heard ? 'text' : 'soft'}>
+            {name}
+            {heard ? '' : ', not heard'}
+          </Text>
+        </View>
+      ))}
+      {madeBy.map(({ route, running }) => (
+        <Link key={route.id} href={`/flow/routes/${route.id}` as Href} asChild>
+          <Text kind="small" tone="press">
+            made by route {route.name}
+            {running ? '' : ', off'}
+          </Text>
+        </Link>
+      ))}
+    </>
+  );
+}
+
+function Path({ row, sources, choosing, chosen, onChoose }: PathProps) {
+  const wide = useWide();
+  const { universe, wire, report, lamps, outlets, takenBy } = row;
+  const name = `${universe.number} ${universe.name}`.trim();
+  const line = (
+    <View className={`flex-1 ${wide ? 'flex-row items-center gap-6' : 'gap-1'}`}>
       <View className={wide ? 'w-56 gap-1' : 'flex-row flex-wrap gap-3'}>
-        {senders.length === 0 && <Text kind="small">nobody is planned to send it</Text>}
-        {senders.map(({ name, address, own, heard }) => (
-          <View key={`${name} ${own}`} className={`flex-row items-center gap-2 ${heard ? '' : 'opacity-60'}`}>
-            <PennantFlag pennant={pennantOf({ name, address, own }, records.source)} size={18} />
-            <Text kind="small" tone={heard ? 'text' : 'soft'}>
-              {name}
-              {heard ? '' : ', not heard'}
-            </Text>
-          </View>
-        ))}
+        <Senders row={row} sources={sources} />
       </View>
       <View className={wide ? 'flex-1' : ''}>
         <View className="flex-row items-center gap-2">
-          <Link href={`/listen/u${universe.number}` as Href} asChild>
-            <Text kind="strong" tone="press" className="flex-1">
-              {universe.number} {universe.name}
+          {choosing ? (
+            <Text kind="strong" className="flex-1">
+              {name}
             </Text>
-          </Link>
+          ) : (
+            <Link href={`/listen/u${universe.number}` as Href} asChild>
+              <Text kind="strong" tone="press" className="flex-1">
+                {name}
+              </Text>
+            </Link>
+          )}
           {report && <StateWord state={report.state} />}
         </View>
-        <Text kind="monoSmall">{formatWire({ protocol: universe.protocol, number: universe.wire })}</Text>
+        <Text kind="small">
+          {formatWire(wire)} · {mergeText(row)} · {lamps === 0 ? 'feeds no lamps' : `feeds ${count(lamps, 'lamp')}`}
+          {takenBy.length > 0 && ` · sent on by ${takenBy.map(({ route }) => route.name).join(', ')}`}
+        </Text>
       </View>
-      <View className={wide ? 'w-80' : ''}>
+      <View className={wide ? 'w-72' : ''}>
         <Outlets outlets={outlets} />
       </View>
     </View>
   );
+  if (!choosing) return <View className="flex-row border-b border-line py-3">{line}</View>;
+  return (
+    <Pressable
+      role="checkbox"
+      aria-checked={chosen}
+      aria-label={name}
+      onPress={onChoose}
+      className="flex-row items-center gap-3 border-b border-line py-3"
+    >
+      <CheckBox on={chosen} />
+      {line}
+    </Pressable>
+  );
+}
+
+interface PathProps {
+  row: LedgerRow;
+  sources: readonly Source[];
+  choosing: boolean;
+  chosen: boolean;
+  onChoose: () => void;
 }
 
 export function FlowArea() {
   const live = useLive();
-  const { records } = useShow();
+  const { records, patch, loaded } = useShow();
   const router = useRouter();
+  const entries = useMachines();
   const findings = useNetworkFindings();
-  const senders = sendersByUniverse(records.source);
-  const outlets = outletsByUniverse(useMachines());
-  const universes = [...records.universe].sort((a, b) => a.number - b.number);
-  const paths = universes.map((universe) => {
-    const report = live?.universes.find(
-      (one) => one.key === wireKey({ protocol: universe.protocol, number: universe.wire }),
-    );
-    return {
-      universe,
-      senders: pathSenders(senders.get(universe.number) ?? [], report),
-      outlets: outlets.get(universe.number) ?? [],
-    };
-  });
-  const through = paths.filter(
-    (path) => path.senders.some(({ heard }) => heard) && path.outlets.some(({ heard }) => heard),
-  ).length;
+  const place = useKept(placeFilter);
+  const [view, setView] = useState<'ledger' | 'picture'>('ledger');
+  const [only, setOnly] = useState('');
+  const [chosen, setChosen] = useState<ReadonlySet<number>>();
+  const all = ledger(records, patch, live, entries);
+  const rows = filterLedger(all, only, patch, place);
+  const through = all.filter(reachesPort).length;
+  const toggle = (number: number) => {
+    const next = new Set(chosen);
+    if (!next.delete(number)) next.add(number);
+    setChosen(next);
+  };
   return (
     <Screen
       sentence={
         <Sentence>
-          {universes.length === 0
-            ? 'No universes are planned yet.'
-            : `${through} of ${count(universes.length, 'universe')} reach a port.`}
+          {!loaded
+            ? 'Reading the show…'
+            : all.length === 0
+              ? 'No universes are planned yet.'
+              : `${through} of ${count(all.length, 'universe')} reach a port.`}
           {findings.length > 0 && ' '}
           {findings.length > 0 && (
             <SentenceLink href={'/wire/findings' as Href}>{`${count(findings.length, 'finding')}.`}</SentenceLink>
           )}
         </Sentence>
       }
-      acts={<Button label="Senders" grow onPress={() => router.navigate('/flow/senders' as Href)} />}
+      acts={
+        chosen ? (
+          <>
+            <Button
+              label="Choose shown"
+              grow
+              onPress={() => setChosen(new Set(rows.map((row) => row.universe.number)))}
+            />
+            <Button label="Leave it" grow onPress={() => setChosen(undefined)} />
+          </>
+        ) : (
+          <>
+            <Button label="Senders" grow onPress={() => router.navigate('/flow/senders' as Href)} />
+            <Button label="Routes" grow onPress={() => router.navigate('/flow/routes' as Href)} />
+          </>
+        )
+      }
     >
-      <View>
-        {paths.map((path) => (
-          <Path key={path.universe.id} live={live} {...path} />
-        ))}
+      <View className="gap-2">
+        <Choice label="Shown as" options={VIEWS} value={view} onChange={setView} />
+        <View className="flex-row items-center gap-2">
+          <View className="flex-1">
+            <Field
+              label="Only"
+              hideLabel
+              placeholder="Only: 3, lamp 101, a machine or sender"
+              value={only}
+              onChange={setOnly}
+            />
+          </View>
+          {view === 'ledger' && !chosen && (
+            <Button label="Route a range" short="Route" onPress={() => setChosen(new Set())} />
+          )}
+        </View>
       </View>
+      {chosen && <RouteChosen universes={[...chosen].sort((a, b) => a - b)} onDone={() => setChosen(undefined)} />}
+      {rows.length === 0 && all.length > 0 && <Empty>No universe fits what is asked for.</Empty>}
+      {view === 'picture' ? (
+        <FlowPicture rows={rows} sources={records.source} />
+      ) : (
+        <View>
+          {rows.map((row) => (
+            <Path
+              key={row.universe.id}
+              row={row}
+              sources={records.source}
+              choosing={chosen !== undefined}
+              chosen={chosen?.has(row.universe.number) ?? false}
+              onChoose={() => toggle(row.universe.number)}
+            />
+          ))}
+        </View>
+      )}
     </Screen>
   );
 }

@@ -1,0 +1,81 @@
+import type { LiveReport, StreamReport } from '../contract';
+import { nightFerry } from '../demo';
+import { matchMachines } from '../node';
+import { rigOf } from '../patch';
+import { PLAIN_INPUT, PLAIN_ROUTE, type Route } from '../show';
+import { filterLedger, flowGraph, ledger, mergeText, reachesPort } from '.';
+
+const ferry = nightFerry();
+const { patch } = rigOf(ferry);
+const entries = matchMachines(ferry, []);
+const bridge = { name: 'Bridge desk', address: '127.0.0.21', own: false, lost: false } as StreamReport;
+const route: Route = {
+  ...PLAIN_ROUTE,
+  id: 'over',
+  rev: 1,
+  name: 'Over',
+  order: 1,
+  inputs: [{ ...PLAIN_INPUT, wire: { protocol: 'sacn', number: 1 } }],
+  out: { protocol: 'artnet', number: 12 },
+};
+const live = {
+  universes: [{ key: 1, state: 'steady', streams: [bridge] }],
+  routes: [{ id: 'over', running: true }],
+} as unknown as LiveReport;
+const rows = ledger({ ...ferry, route: [route] }, patch, live, entries);
+const row = (number: number) => rows.find(({ universe }) => universe.number === number)!;
+
+test('a row for every universe of the show, with who carries it and whom it feeds', () => {
+  expect(rows.map(({ universe }) => universe.number)).toEqual(
+    ferry.universe.map(({ number }) => number).sort((a, b) => a - b),
+  );
+  const { senders, outlets, lamps, report, takenBy } = row(1);
+  expect(senders.map(({ name, heard }) => [name, heard])).toEqual([['Bridge desk', true]]);
+  expect(outlets).toHaveLength(2);
+  expect(lamps).toBe(ferry.lamp.filter(({ universe }) => universe === 1).length);
+  expect(report?.state).toBe('steady');
+  expect(takenBy).toMatchObject([{ route: { name: 'Over' }, running: true }]);
+  expect(row(13).madeBy).toMatchObject([{ route: { name: 'Over' } }]);
+  expect(reachesPort(row(1))).toBe(false);
+});
+
+test('how it is merged is said of the universe and of ports that do otherwise', () => {
+  expect(mergeText(row(6))).toBe('HTP');
+  expect(mergeText(row(1))).toBe('HTP, at ports not merged');
+});
+
+test.each([
+  ['', 14],
+  ['u3', 1],
+  ['3', 1],
+  ['lamp 101', 1],
+  ['boiler', 4],
+  ['bridge DESK', 12],
+  ['nobody', 0],
+])('asked for “%s”', (text, count) => expect(filterLedger(rows, text, patch, '')).toHaveLength(count));
+
+test('held to a place, only universes with lamps there are left', () => {
+  const place = ferry.place.find(({ name }) => name === 'Funnel')!;
+  const funnel = filterLedger(rows, '', patch, place.id);
+  expect(funnel.length).toBeGreaterThan(0);
+  expect(funnel.length).toBeLessThan(rows.length);
+  expect(funnel.every(({ placeIds }) => placeIds.has(place.id))).toBe(true);
+});
+
+test('the graph has each sender and machine once, and shows where something flows', () => {
+  const { nodes, edges } = flowGraph(rows);
+  expect(nodes.filter(({ kind }) => kind === 'sender').map(({ label }) => label)).toEqual([
+    'Bridge desk',
+    'Porthole',
+    'Purser’s desk',
+  ]);
+  expect(new Set(nodes.map(({ id }) => id)).size).toBe(nodes.length);
+  const ends = new Set(nodes.map(({ id }) => id));
+  expect(edges.every(({ from, to }) => ends.has(from) && ends.has(to))).toBe(true);
+  expect(edges.filter((edge) => edge.live).map(({ from, to }) => [from, to])).toEqual([
+    ['s source-bridge', 'u1'],
+    ['r over', 'u13'],
+    ['u1', 'r over'],
+  ]);
+  expect(edges.find(({ from, to }) => from === 'u9' && to === 'm machine-boiler')?.label).toBe('2');
+});
