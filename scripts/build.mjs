@@ -15,6 +15,7 @@ const BUNDLES = {
   'server/ear': 'apps/server/src/live/earThread.ts',
   'server/lock': 'apps/server/src/store/lock.ts',
   'standins/main': 'apps/standins/src/main.ts',
+  'standins/visualiser': 'apps/standins/src/visualiser/main.ts',
 };
 
 export const bundleOptions = {

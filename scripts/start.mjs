@@ -138,12 +138,11 @@ async function main() {
     ],
     /Taxiarch is ready: .*\n/,
   );
-  if (!options['no-standins'])
-    await run(
-      join(out, 'standins/main.mjs'),
-      [...udp, '--panel-port', options['panel-port'], '--data', join(folder, 'stand-ins')],
-      /ready/,
-    );
+  if (!options['no-standins']) {
+    const panel = [...udp, '--panel-port', options['panel-port']];
+    await run(join(out, 'standins/visualiser.mjs'), panel, /ready/);
+    await run(join(out, 'standins/main.mjs'), [...panel, '--data', join(folder, 'stand-ins')], /ready/);
+  }
   process.stdout.write(server);
 }
 

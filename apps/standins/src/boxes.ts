@@ -6,6 +6,18 @@ const modelOf = (id: string) => MODELS.find((one) => one.id === `model-${id}`)!;
 /** sACN ports: the Port-Address and the sACN universe are one number (Art-Net 4, "sACN"). */
 const sacn = (...universes: number[]) => universes.map((wire) => ({ wire }));
 
+/** A pixel controller; the last number of its addresses is written alike in both. */
+const driver = (id: string, shortName: string, last: number): BoxSetup => ({
+  id,
+  model: modelOf('orrin-strand-16'),
+  mac: [2, 0x7f, 0xf4, 0, 0, last],
+  shortName,
+  longName: 'Orrin Strand 16',
+  address: `127.0.0.${last.toString(16)}`,
+  firmware: [1, 3],
+  ports: [],
+});
+
 export const BOXES: readonly BoxSetup[] = [
   {
     id: 'wheelhouse',
@@ -67,6 +79,21 @@ export const BOXES: readonly BoxSetup[] = [
     firmware: [1, 0],
     ports: [],
   },
+  {
+    id: 'quay',
+    model: modelOf('marram-pair-2'),
+    mac: [2, 0x7f, 0xf1, 0, 0, 0x37],
+    shortName: 'Quay node',
+    longName: 'Marram Pair 2, quay',
+    address: '127.0.0.37',
+    firmware: [1, 2],
+    ports: [{ wire: 40 }, { wire: 0x20, use: 'off' }],
+  },
+  driver('rail-port', 'Port rail driver', 0x41),
+  driver('rail-starboard', 'Starboard rail dr', 0x42),
+  driver('coil', 'Boiler coil drive', 0x43),
+  driver('ceiling', 'Ceiling driver', 0x44),
+  driver('quay-edge', 'Quay edge driver', 0x45),
   {
     id: 'spare',
     model: modelOf('tern-rack-16'),

@@ -2,6 +2,7 @@
 import { SLOTS } from '@taxiarch/core/address';
 import { channelMaximum, footprintOf, splitValue, type FixtureChannel } from '@taxiarch/core/fixture';
 import type { FixtureType, Lamp } from '@taxiarch/core/show';
+import type { Player } from './sender';
 
 export interface Cue {
   readonly name: string;
@@ -117,5 +118,43 @@ export class Looks {
         splitValue(channel, share * top).forEach((byte, i) => (slots[lamp.channel + channel.offsets[i]! - 2] = byte));
       }
     }
+  }
+}
+
+/** Cues one after the other, each with its fade and its time to stand. */
+export class CuePlayer implements Player {
+  readonly cues = CUES.map(({ name }) => name);
+  readonly faders: readonly number[] = [];
+  private now = 0;
+  private before = CUES.length - 1;
+  private began: number | undefined;
+
+  constructor(private readonly looks: Looks) {}
+
+  get cue(): string {
+    return CUES[this.now]!.name;
+  }
+
+  go(name?: string): void {
+    const wanted = name === undefined ? (this.now + 1) % CUES.length : this.cues.indexOf(name);
+    if (wanted < 0) throw new Error(`There is no cue “${name}”.`);
+    this.before = this.now;
+    this.now = wanted;
+    this.began = undefined;
+  }
+
+  setFader(): void {
+    throw new Error('This desk has no faders for single channels.');
+  }
+
+  render(universes: ReadonlyMap<number, Uint8Array>, seconds: number, master: number): void {
+    this.began ??= seconds;
+    const { fadeSeconds, holdSeconds } = CUES[this.now]!;
+    if (seconds - this.began > fadeSeconds + holdSeconds) {
+      this.go();
+      this.began = seconds;
+    }
+    const fade = Math.min(1, (seconds - this.began!) / CUES[this.now]!.fadeSeconds);
+    this.looks.render(universes, CUES[this.before]!, CUES[this.now]!, fade, seconds, master);
   }
 }

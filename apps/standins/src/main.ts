@@ -1,12 +1,16 @@
-/** Starts the stand-ins of the demo show: a console, a DMX desk and nodes, each on its own loopback address. */
+/** Starts the stand-ins of the demo show: senders, a DMX desk and nodes, each on its own loopback address. */
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { nightFerry } from '@taxiarch/core/demo';
 import { openBench } from './bench';
 import { BOXES, PURSERS_INPUT } from './boxes';
-import { startDesk } from './desk';
+import { CuePlayer, Looks } from './cues';
+import { WallPlayer } from './gangway';
 import { NodeBox } from './node';
+import { PixelPlayer } from './pixels';
 import { pursersDesk } from './pursersDesk';
+import { startSender } from './sender';
+import { BRIDGE_DESK, GANGWAY_PANEL, PORTHOLE, STERN_DESK } from './senders';
 
 const { values } = parseArgs({
   options: {
@@ -23,9 +27,8 @@ const udp = {
 };
 
 const LOOPBACK = '127.0.0.1';
-
-const straight = (from: number, to: number, shift: number) =>
-  new Map(Array.from({ length: to - from + 1 }, (_, i) => [from + i, from + i + shift]));
+/** Where the visualiser, a process of its own, has its panel */
+const VISUALISER = '127.0.0.24';
 
 async function main(): Promise<void> {
   const folder = values.data;
@@ -38,21 +41,20 @@ async function main(): Promise<void> {
   for (const node of nodes.values()) await node.start();
   pursersDesk((levels) => nodes.get(PURSERS_INPUT.id)!.feed(PURSERS_INPUT.port, levels));
   const { lamp, type } = nightFerry();
-  const desk = await startDesk(
-    {
-      name: 'Bridge desk',
-      address: '127.0.0.21',
-      cid: '7ff00000-0000-4000-8000-b41d6e000001',
-      mac: [2, 0x7f, 0xf0, 0, 0, 0x21],
-      priority: 100,
-      rate: 40,
-      sacn: straight(1, 8, 0),
-      artnet: straight(9, 12, -1),
-    },
-    { lamp, type },
-    udp,
+  const cues = () => new CuePlayer(new Looks(lamp, type));
+  const senders = [
+    await startSender(BRIDGE_DESK, cues(), udp),
+    await startSender(STERN_DESK, cues(), udp),
+    await startSender(PORTHOLE, new PixelPlayer(), udp),
+    await startSender(GANGWAY_PANEL, new WallPlayer(), udp),
+  ];
+  await openBench(
+    LOOPBACK,
+    udp.panel,
+    nodes,
+    new Map(senders.map((one) => [one.report().id, one])),
+    `http://${VISUALISER}:${udp.panel}`,
   );
-  await openBench(LOOPBACK, udp.panel, nodes, new Map([['bridge', desk]]));
   process.stdout.write('The stand-ins are ready.\n');
 }
 

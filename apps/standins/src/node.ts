@@ -310,6 +310,9 @@ export class NodeBox {
       delays,
       locating: indicators === 'locate',
       cue: '',
+      cues: [],
+      master: 100,
+      faders: [],
       ports: this.settings.ports.map((_, i) => this.portNow(i)),
     };
   }

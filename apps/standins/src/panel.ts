@@ -3,10 +3,21 @@ import { createServer, type Server } from 'node:http';
 
 export type PanelAct = (given: Record<string, unknown>) => unknown;
 
-/** Opens the panel: `GET /name` and `POST /name` run `acts.name`; what it returns is the reply. */
-export function openPanel(address: string, port: number, acts: Readonly<Record<string, PanelAct>>): Promise<Server> {
+/** A page or picture of a panel, made anew at each asking. */
+export type PanelPage = () => { readonly type: string; readonly body: string | Uint8Array };
+
+/** Opens the panel: `GET /name` and `POST /name` run `acts.name`; what it returns is the reply. `GET` shows pages too. */
+export function openPanel(
+  address: string,
+  port: number,
+  acts: Readonly<Record<string, PanelAct>>,
+  pages: Readonly<Record<string, PanelPage>> = {},
+): Promise<Server> {
   const server = createServer((request, response) => {
-    const act = acts[(request.url ?? '').slice(1).split('?')[0]!];
+    const name = (request.url ?? '').slice(1).split('?')[0]!;
+    const act = acts[name];
+    const page = request.method === 'GET' ? pages[name]?.() : undefined;
+    if (page) return void response.writeHead(200, { 'content-type': page.type }).end(page.body);
     let text = '';
     request.setEncoding('utf8');
     request.on('data', (piece: string) => (text += piece));

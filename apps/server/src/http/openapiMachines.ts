@@ -161,7 +161,7 @@ export const nodeSchemas = {
   StandIn: record({
     id: text,
     name: text,
-    kind: oneOf('console', 'node'),
+    kind: oneOf('console', 'node', 'media server', 'wall panel', 'visualiser'),
     model: text,
     address: text,
     mask: text,
@@ -171,6 +171,9 @@ export const nodeSchemas = {
     delays: number,
     locating: yesNo,
     cue: text,
+    cues: list(text),
+    master: whole,
+    faders: list(whole),
     ports: list(
       record({
         number: whole,

@@ -101,11 +101,22 @@ export interface StandInPort {
   readonly sources: readonly string[];
 }
 
+/** What the visualiser stand-in has wrong on purpose, so that there is something to find. */
+export interface VisualiserFaults {
+  /** What it calls the first Art-Net universe; 1 is right */
+  readonly base: 0 | 1;
+  readonly iface: 'right' | 'wrong';
+  /** One lamp of its patch is in another mode */
+  readonly otherMode: boolean;
+  /** It was started before its sender, and has not noticed */
+  readonly early: boolean;
+}
+
 /** GET /api/stand-ins: one box of the demo's bench. */
 export interface StandIn {
   readonly id: string;
   readonly name: string;
-  readonly kind: 'console' | 'node';
+  readonly kind: 'console' | 'node' | 'media server' | 'wall panel' | 'visualiser';
   readonly model: string;
   readonly address: string;
   readonly mask: string;
@@ -116,5 +127,20 @@ export interface StandIn {
   readonly delays: number;
   readonly locating: boolean;
   readonly cue: string;
+  readonly cues: readonly string[];
+  /** 0–100 */
+  readonly master: number;
+  /** Faders on its front, 0–255 */
+  readonly faders: readonly number[];
   readonly ports: readonly StandInPort[];
+  /** Of the visualiser alone */
+  readonly visualiser?: {
+    readonly faults: VisualiserFaults;
+    /** Of its universes, how many it receives, and which not */
+    readonly received: number;
+    readonly universes: number;
+    readonly missing: string;
+    /** Address of the page that shows the ship */
+    readonly page: string;
+  };
 }

@@ -9,6 +9,7 @@ import {
   type Model,
   type Network,
 } from '../show';
+import { CHANNELS_A_RUN, DRIVERS, RUNS_A_DRIVER, type Driver } from './pixels';
 import { placeId, type PlaceName } from './places';
 
 export const CORD_DRIVER_ID = 'machine-funnel-cords';
@@ -82,6 +83,14 @@ const node = (
     ports,
   });
 
+const driver = ({ id, name, place, last, firstUniverse }: Driver): Machine =>
+  machine(id, name, 'pixel controller', 'orrin-strand-16', place, {
+    address: `127.0.0.${last}`,
+    mac: `02:7f:f4:00:00:${last}`,
+    firmware: '1.3',
+    controller: { firstUniverse, universes: 5, outputs: RUNS_A_DRIVER, channelsPerOutput: CHANNELS_A_RUN },
+  });
+
 export const MACHINES: readonly Machine[] = [
   machine('bridge', 'Bridge desk', 'console', 'baleen-helm', 'Wheelhouse', {
     address: '127.0.0.21',
@@ -89,7 +98,18 @@ export const MACHINES: readonly Machine[] = [
   }),
   machine('porthole', 'Porthole', 'media server', 'orrin-lantern', 'Wheelhouse', {
     address: '127.0.0.23',
+    mac: '02:7f:f4:00:00:23',
     notes: 'Comes on board with the video department.',
+  }),
+  machine('stern', 'Stern desk', 'backup console', 'baleen-helm-low', 'Passenger Saloon', {
+    address: '127.0.0.22',
+    mac: '02:7f:f0:00:00:22',
+  }),
+  machine('gangway', 'Gangway panel', 'wall panel', 'tern-touch', 'Quay', { address: '127.0.0.26' }),
+  machine('crow', 'Crow’s nest', 'visualiser', 'visualiser', 'Wheelhouse', {
+    address: '127.0.0.24',
+    mac: '02:7f:f5:00:00:24',
+    notes: 'The laptop that shows the ship before the rig is there.',
   }),
   machine('pursers', 'Purser’s desk', 'DMX desk', 'saltcote-tally-24', 'Passenger Saloon', {
     notes: 'Plugged into port 1 of the Saloon node.',
@@ -122,11 +142,16 @@ export const MACHINES: readonly Machine[] = [
     port(1, 1, { merge: 'none' }),
     port(2, 2, { merge: 'none' }),
   ]),
+  node('quay', 'Quay node', 'marram-pair-2', 'Quay', 37, '1.2', [
+    port(1, 40, { merge: 'none', label: 'Gangway bulkheads' }),
+    off(2),
+  ]),
+  ...DRIVERS.map(driver),
   machine('funnel-cords', 'Funnel cord driver', 'pixel controller', 'marram-driver-4', 'Funnel', {
     address: '127.0.0.36',
     mac: '02:7f:f1:00:00:36',
     firmware: '1.0',
-    controller: { firstUniverse: 13, universes: 2, outputs: 4, channelsPerOutput: 450 },
+    controller: { firstUniverse: 13, universes: 1, outputs: 4, channelsPerOutput: 450 },
   }),
 ];
 

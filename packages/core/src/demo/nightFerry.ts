@@ -7,7 +7,6 @@ import {
   PLAIN_RANGE,
   type FixtureType,
   type Lamp,
-  type PixelRun,
   type Place,
   type ShowRecords,
   type Source,
@@ -15,19 +14,11 @@ import {
 } from '../show';
 import { LIBRARY } from '../library';
 import { CORD_DRIVER_ID, MACHINES, STAND_IN_NETWORK, machineModels } from './network';
-import { PLACES, placeId, type PlaceName } from './places';
+import { PIXELS, pixelRuns, pixelUniverses } from './pixels';
+import { PLACES, PLACE_BOXES, placeId, type PlaceName } from './places';
 
-/** Metres: first corner, extent, height. The bow is at y = 80. */
-const BOXES: Readonly<Record<PlaceName, readonly [x: number, y: number, w: number, l: number, z: number]>> = {
-  Wheelhouse: [-4, 60, 8, 6, 14],
-  Foredeck: [-6, 67, 12, 11, 9],
-  'Car Deck Port': [-8, 12, 7, 44, 5],
-  'Car Deck Starboard': [1, 12, 7, 44, 5],
-  'Engine Room': [-6, 16, 12, 14, -2],
-  'Passenger Saloon': [-7, 30, 14, 24, 9],
-  Quay: [12, 5, 6, 60, 4],
-  Funnel: [-2, 24, 4, 4, 18],
-};
+/** What the Gangway panel sends. */
+const HOUSE_UNIVERSE = 40;
 
 interface Batch {
   readonly count: number;
@@ -196,7 +187,15 @@ const BATCHES: readonly Batch[] = [
     universe: 12,
     numberFrom: 701,
   },
-  { count: 8, type: 'lantern', mode: 'Dimmer', place: 'Quay', name: 'Gangway bulkhead', universe: 12, numberFrom: 721 },
+  {
+    count: 8,
+    type: 'lantern',
+    mode: 'Dimmer',
+    place: 'Quay',
+    name: 'Gangway bulkhead',
+    universe: HOUSE_UNIVERSE,
+    numberFrom: 721,
+  },
 ];
 
 /** The types that the show uses; the rest of the library waits to be added. */
@@ -214,8 +213,7 @@ const UNIVERSE_NAMES = [
   'Catwalk battens',
   'Bar battens',
   'Funnel',
-  'Bridge wings and gangway',
-  'Funnel pixels',
+  'Bridge wings',
 ];
 /** Universes up to this one travel as sACN, those after it as Art-Net. */
 const LAST_SACN = 8;
@@ -224,7 +222,7 @@ const PURSERS_UNIVERSE = 41;
 
 /** Spreads `count` lamps of a batch over its place, row by row. */
 function position(place: PlaceName, index: number, count: number): { x: number; y: number; z: number } {
-  const [x, y, w, l, z] = BOXES[place];
+  const [x, y, w, l, z] = PLACE_BOXES[place];
   const columns = Math.max(1, Math.round(Math.sqrt((count * w) / l)));
   const rows = Math.ceil(count / columns);
   const round = (metres: number) => Math.round(metres * 100) / 100;
@@ -276,15 +274,21 @@ const universes = (): Universe[] => [
     wire: i < LAST_SACN ? i + 1 : i,
     merge: 'htp',
   })),
-  {
-    id: `universe-${PURSERS_UNIVERSE}`,
+  ...pixelUniverses(),
+  ...(
+    [
+      [HOUSE_UNIVERSE, 'Gangway and house light'],
+      [PURSERS_UNIVERSE, 'Purser’s desk'],
+    ] as const
+  ).map(([number, name]): Universe => ({
+    id: `universe-${number}`,
     rev: 0,
-    number: PURSERS_UNIVERSE,
-    name: 'Purser’s desk',
+    number,
+    name,
     protocol: 'sacn',
-    wire: PURSERS_UNIVERSE,
+    wire: number,
     merge: 'htp',
-  },
+  })),
 ];
 
 const SOURCES: readonly Source[] = [
@@ -300,12 +304,37 @@ const SOURCES: readonly Source[] = [
     pennant: { letter: 'B', cut: 'swallow', fill: 'plain' },
   },
   {
+    id: 'source-stern',
+    rev: 0,
+    name: 'Stern desk',
+    address: '127.0.0.22',
+    ranges: [
+      {
+        ...PLAIN_RANGE,
+        from: 3,
+        count: 6,
+        rate: 40,
+        priority: 90,
+        note: 'Backup. The Foredeck node cannot merge, so 1 and 2 come from the bridge alone.',
+      },
+    ],
+    pennant: { letter: 'S', cut: 'swallow', fill: 'bars' },
+  },
+  {
     id: 'source-porthole',
     rev: 0,
     name: 'Porthole',
     address: '127.0.0.23',
-    ranges: [{ ...PLAIN_RANGE, from: 13 }],
+    ranges: [{ ...PLAIN_RANGE, from: PIXELS.first, count: PIXELS.last - PIXELS.first + 1, rate: 25 }],
     pennant: { letter: 'P', cut: 'triangle', fill: 'chevrons' },
+  },
+  {
+    id: 'source-gangway',
+    rev: 0,
+    name: 'Gangway panel',
+    address: '127.0.0.26',
+    ranges: [{ ...PLAIN_RANGE, from: HOUSE_UNIVERSE, rate: 20, note: 'Four faders by the gangway.' }],
+    pennant: { letter: 'G', cut: 'square', fill: 'dots' },
   },
   {
     id: 'source-pursers',
@@ -316,40 +345,6 @@ const SOURCES: readonly Source[] = [
     pennant: { letter: 'D', cut: 'notch', fill: 'dots' },
   },
 ];
-
-/** Cords of pixels round the funnel, all in universe 13. */
-const RUNS: readonly (readonly [name: string, count: number, order: string, output: number, reversed: boolean])[] = [
-  ['Funnel rim', 72, 'RGB', 1, false],
-  ['Funnel seam port', 30, 'GRB', 2, false],
-  ['Funnel seam starboard', 30, 'GRB', 3, true],
-  ['Smoke lip', 24, 'RGBW', 4, false],
-];
-
-const runs = (): PixelRun[] =>
-  RUNS.map(([name, count, order, output, reversed], i): PixelRun => {
-    const [x, y, w, l, z] = BOXES.Funnel;
-    const side = i % 2 === 0 ? 0 : w;
-    return {
-      id: `run-${801 + i}`,
-      rev: 0,
-      number: 801 + i,
-      name,
-      count,
-      order,
-      bits: 8,
-      perUniverse: 510,
-      whole: true,
-      start: i === 0 ? { kind: 'controller' } : { kind: 'after' },
-      reversed,
-      nulls: i === 0 ? 1 : 0,
-      nullsSent: false,
-      machineId: CORD_DRIVER_ID,
-      output,
-      placeId: placeId('Funnel'),
-      from: { x: x + side, y: y + i * 0.4, z: z + 1 },
-      to: { x: x + side, y: y + l - i * 0.4, z: z + 1 },
-    };
-  });
 
 const places = (): Place[] => PLACES.map((name, i) => ({ id: placeId(name), rev: 0, name, order: i + 1 }));
 
@@ -373,7 +368,7 @@ export const nightFerry = (): ShowRecords => ({
   model: machineModels(),
   machine: MACHINES,
   snapshot: [],
-  run: runs(),
+  run: pixelRuns(CORD_DRIVER_ID),
   route: [],
   control: [],
   link: [],

@@ -40,16 +40,17 @@ test('a row for every universe of the show, with who carries it and whom it feed
 });
 
 test('how it is merged is said of the universe and of ports that do otherwise', () => {
-  expect(mergeText(row(6))).toBe('HTP');
+  expect(mergeText(row(9))).toBe('HTP');
+  expect(mergeText(row(6))).toBe('HTP of 2 senders');
   expect(mergeText(row(1))).toBe('HTP, at ports not merged');
 });
 
 test.each([
-  ['', 14],
+  ['', 40],
   ['u3', 1],
   ['3', 1],
   ['lamp 101', 1],
-  ['boiler', 4],
+  ['boiler node', 4],
   ['bridge DESK', 12],
   ['nobody', 0],
 ])('asked for “%s”', (text, count) => expect(filterLedger(rows, text, patch, '')).toHaveLength(count));
@@ -66,7 +67,9 @@ test('the graph has each sender and machine once, and shows where something flow
   const { nodes, edges } = flowGraph(rows);
   expect(nodes.filter(({ kind }) => kind === 'sender').map(({ label }) => label)).toEqual([
     'Bridge desk',
+    'Stern desk',
     'Porthole',
+    'Gangway panel',
     'Purser’s desk',
   ]);
   expect(new Set(nodes.map(({ id }) => id)).size).toBe(nodes.length);

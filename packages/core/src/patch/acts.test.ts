@@ -139,7 +139,7 @@ describe('placing', () => {
           count: 2,
           numberFrom: 900,
           pattern: 'Mast',
-          place: { how: 'from', start: { universe: 20, channel: 480 }, gap: 0 },
+          place: { how: 'from', start: { universe: 50, channel: 480 }, gap: 0 },
           placeId: null,
           groups: [],
         },
@@ -147,20 +147,20 @@ describe('placing', () => {
       ),
     );
     expect(plan.lines).toEqual([
-      { subject: 'Universe 20', before: '', after: 'added, as sACN 20' },
-      { subject: 'Universe 21', before: '', after: 'added, as sACN 21' },
-      { subject: '900 Mast 1', before: '', after: '20/480' },
-      { subject: '901 Mast 2', before: '', after: '21/1' },
+      { subject: 'Universe 50', before: '', after: 'added, as sACN 50' },
+      { subject: 'Universe 51', before: '', after: 'added, as sACN 51' },
+      { subject: '900 Mast 1', before: '', after: '50/480' },
+      { subject: '901 Mast 2', before: '', after: '51/1' },
     ]);
   });
 
   test('a copy and a new address keep the order of choosing', () => {
-    const place = { how: 'from', start: { universe: 30, channel: 1 }, gap: 2 } as const;
+    const place = { how: 'from', start: { universe: 60, channel: 1 }, gap: 2 } as const;
     const plan = done(readdress(ferry, ['lamp-103', 'lamp-101', 'lamp-102'], place, newId));
     expect(plan.lines.slice(1).map(({ subject, after: to }) => [subject, to])).toEqual([
-      ['103 Port spot 3', '30/1'],
-      ['101 Port spot 1', '30/26'],
-      ['102 Port spot 2', '30/51'],
+      ['103 Port spot 3', '60/1'],
+      ['101 Port spot 1', '60/26'],
+      ['102 Port spot 2', '60/51'],
     ]);
     const copies = done(
       copyLamps(ferry, ['lamp-101'], 101, { how: 'after', start: { universe: 2, channel: 1 }, gap: 0 }, newId),

@@ -16,8 +16,8 @@ import { Text, useColour, useWide, type Tone } from '@/ui';
 import { PENNANT_INK, pennantShape } from '@/ui/pennant';
 
 const NODE = { width: 168, height: 46 };
-/** More universes than this make a phone's picture too wide to read: it asks for fewer. */
-const MOST_ON_PHONE = 6;
+/** Ways drawn one below the other on a phone; for more it asks which are wanted. */
+const MOST_ON_PHONE = 12;
 
 interface Placed {
   readonly width: number;
@@ -33,7 +33,7 @@ function place({ nodes, edges }: Pick<FlowGraph, 'nodes' | 'edges'>, across: boo
   graph.setGraph({
     rankdir: across ? 'LR' : 'TB',
     nodesep: across ? 10 : 14,
-    ranksep: across ? 110 : 46,
+    ranksep: across ? 220 : 46,
     marginx: 4,
     marginy: 4,
   });
@@ -79,38 +79,58 @@ const FLOWING = `
 
 export function FlowPicture({ rows, sources }: { rows: readonly LedgerRow[]; sources: readonly Source[] }) {
   const wide = useWide();
+  if (wide) return <Drawing graph={flowGraph(rows)} across sources={sources} />;
+  // A phone shows each universe's own way from top to bottom, one below the other.
+  return (
+    <View className="gap-6">
+      {rows.slice(0, MOST_ON_PHONE).map((row) => (
+        <Drawing key={row.universe.id} graph={flowGraph([row])} across={false} sources={sources} />
+      ))}
+      {rows.length > MOST_ON_PHONE && (
+        <Text>
+          {rows.length - MOST_ON_PHONE} more universes. Say above which are wanted: a universe, a lamp, a machine or a
+          sender.
+        </Text>
+      )}
+    </View>
+  );
+}
+
+function Drawing({ graph, across, sources }: { graph: FlowGraph; across: boolean; sources: readonly Source[] }) {
   const router = useRouter();
   const colour = useColour();
-  const graph = flowGraph(rows);
   // The layout is made anew only when something is added or taken away, not when something begins to flow.
-  const shape = `${wide} ${graph.nodes.map(({ id }) => id).join()} ${graph.edges.map(wayKey).join()}`;
+  const shape = `${across} ${graph.nodes.map(({ id }) => id).join()} ${graph.edges.map(wayKey).join()}`;
   // eslint-disable-next-line react-hooks/exhaustive-deps -- the shape says all that matters of the graph
-  const placed = useMemo(() => place(graph, wide), [shape]);
-  if (!wide && rows.length > MOST_ON_PHONE)
-    return (
-      <Text>
-        {rows.length} universes are too many for a picture of this size. Say above which: a universe, a lamp, a machine
-        or a sender; or choose a place.
-      </Text>
-    );
+  const placed = useMemo(() => place(graph, across), [shape]);
   return (
     <View className="-mx-4">
-      <div style={{ overflowX: 'auto', padding: '0 16px' }} role="img" aria-label="Picture of the flow">
-        <svg width={placed.width} height={placed.height} style={{ display: 'block', margin: wide ? 0 : '0 auto' }}>
+      <div style={{ overflowX: 'auto', padding: '0 16px' }} role="group" aria-label="Picture of the flow">
+        <svg width={placed.width} height={placed.height} style={{ display: 'block', margin: '0 auto' }}>
           <style>{FLOWING}</style>
           {graph.edges.map((edge) => (
-            <g key={wayKey(edge)}>
-              <path
-                d={placed.ways.get(wayKey(edge))}
-                fill="none"
-                stroke={colour(edge.live ? 'fine' : 'line')}
-                strokeWidth={edge.live ? 2.2 : 1.5}
-                strokeDasharray={edge.live ? '8 4' : '2 4'}
-                className={edge.live ? 'flowing' : undefined}
-              />
-              {edge.label !== '' && <EdgeLabel edge={edge} placed={placed} across={wide} ink={colour('soft')} />}
-            </g>
+            <path
+              key={wayKey(edge)}
+              d={placed.ways.get(wayKey(edge))}
+              fill="none"
+              stroke={colour(edge.live ? 'fine' : 'line')}
+              strokeWidth={edge.live ? 2.2 : 1.5}
+              strokeDasharray={edge.live ? '8 4' : '2 4'}
+              className={edge.live ? 'flowing' : undefined}
+            />
           ))}
+          {graph.edges.map(
+            (edge) =>
+              edge.label !== '' && (
+                <PortLabel
+                  key={wayKey(edge)}
+                  edge={edge}
+                  placed={placed}
+                  ink={colour('text')}
+                  ground={colour('ground')}
+                />
+              ),
+          )}
           {graph.nodes.map((node) => (
             <FlowBox
               key={node.id}
@@ -127,15 +147,23 @@ export function FlowPicture({ rows, sources }: { rows: readonly LedgerRow[]; sou
   );
 }
 
-/** Ports stand where the line enters the machine. */
-function EdgeLabel({ edge, placed, across, ink }: { edge: FlowEdge; placed: Placed; across: boolean; ink: string }) {
+/** Which ports a line enters stands in its middle. */
+function PortLabel({ edge, placed, ink, ground }: { edge: FlowEdge; placed: Placed; ink: string; ground: string }) {
   const to = placed.at.get(edge.to)!;
   const from = placed.at.get(edge.from)!;
-  const x = across ? to.x - NODE.width / 2 - 8 : to.x + (from.x - to.x) * 0.2 + 6;
-  const y = across ? to.y + (from.y - to.y) * 0.08 - 3 : to.y - NODE.height / 2 - 6;
   return (
-    <text x={x} y={y} fill={ink} fontSize={13} fontFamily="Fira Sans" textAnchor={across ? 'end' : 'start'}>
-      {edge.label}
+    <text
+      x={(from.x + to.x) / 2}
+      y={(from.y + to.y) / 2 + 4}
+      fill={ink}
+      stroke={ground}
+      strokeWidth={5}
+      paintOrder="stroke"
+      fontSize={13}
+      fontFamily="Fira Sans"
+      textAnchor="middle"
+    >
+      {edge.label.includes(',') ? `ports ${edge.label}` : `port ${edge.label}`}
     </text>
   );
 }

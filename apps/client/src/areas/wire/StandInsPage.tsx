@@ -127,6 +127,40 @@ function Knobs({ box, act }: { box: StandIn; act: (change: object) => void }) {
   );
 }
 
+/** A sender's front: its cues, its master, its faders. */
+function Front({ box, act }: { box: StandIn; act: (change: object) => void }) {
+  return (
+    <>
+      {box.cues.length > 0 && (
+        <View className="flex-row items-end gap-2">
+          <View className="flex-1">
+            <Pick
+              label="Cue"
+              options={box.cues.map((value) => ({ value, label: value }))}
+              value={box.cue}
+              onChange={(cue) => act({ cue })}
+            />
+          </View>
+          <Button label="Go" onPress={() => act({ cue: '' })} />
+        </View>
+      )}
+      {box.faders.map((level, i) => (
+        <Slider
+          key={i}
+          label={`Fader ${i + 1}`}
+          value={level}
+          max={255}
+          onChange={(value) => act({ fader: [i, value] })}
+        />
+      ))}
+      <Slider label="Master, %" value={box.master} max={100} onChange={(master) => act({ master })} />
+    </>
+  );
+}
+
+/** Ports of a box shown while it is closed. */
+const FEW = 6;
+
 function Box({ box }: { box: StandIn }) {
   const wide = useWide();
   const [open, setOpen] = useState(false);
@@ -174,9 +208,10 @@ function Box({ box }: { box: StandIn }) {
         {node && (
           <Button label={box.plugged ? 'Unplug' : 'Plug in'} grow onPress={() => act({ plugged: !box.plugged })} />
         )}
-        {node && <Button label={open ? 'Close' : 'Open'} onPress={() => setOpen(!open)} />}
+        <Button label={open ? 'Close' : 'Open'} onPress={() => setOpen(!open)} />
       </View>
-      {open && (
+      {open && !node && <Front box={box} act={act} />}
+      {open && node && (
         <>
           <Slider
             label="Loses packets, %"
@@ -188,9 +223,10 @@ function Box({ box }: { box: StandIn }) {
           <Knobs box={box} act={act} />
         </>
       )}
-      {box.ports.map((port) => (
+      {box.ports.slice(0, open ? undefined : FEW).map((port) => (
         <PortRow key={port.number} port={port} />
       ))}
+      {!open && box.ports.length > FEW && <Text kind="small">and {box.ports.length - FEW} more.</Text>}
     </View>
   );
 }

@@ -51,7 +51,7 @@ test.each([
 
 test('two routes do not send one universe', () => {
   const route = made(typed({}));
-  expect(planOf(typed({}), undefined, 'new', { ...ferry, route: [route] })).toMatchObject({
+  expect(planOf(typed({}), undefined, 'other', { ...ferry, route: [route] })).toMatchObject({
     ok: false,
     why: 'The route 9 to sACN 109 sends sACN 109 already: add this input to it.',
   });

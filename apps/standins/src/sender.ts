@@ -1,4 +1,4 @@
-/** The Bridge desk: plays cues, sends eight universes of sACN and four of Art-Net, and finds its nodes by polling. */
+/** A stand-in that sends: it plays something on its universes by sACN and Art-Net, and finds nodes by polling. */
 import { SLOTS, multicastGroup } from '@taxiarch/core/address';
 import {
   ArtNet,
@@ -10,13 +10,29 @@ import {
   portsOf,
 } from '@taxiarch/core/artnet';
 import { Sacn, encodeData, encodeDiscoveryPages, parseCid } from '@taxiarch/core/sacn';
-import type { ShowRecords } from '@taxiarch/core/show';
-import type { BenchDesk } from './bench';
-import { CUES, Looks } from './cues';
+import type { StandIn } from '@taxiarch/core/contract';
+import type { BenchSender } from './bench';
 import { BROADCAST, open, type Ports } from './network';
 import { openPanel } from './panel';
 
-export interface DeskSetup {
+/** What a sender plays: it writes levels into its universes, many times a second. */
+export interface Player {
+  /** `seconds` on any clock; `master` 0–1 */
+  render(universes: ReadonlyMap<number, Uint8Array>, seconds: number, master: number): void;
+  /** The cue that stands, and all there are; empty for what has none */
+  readonly cue: string;
+  readonly cues: readonly string[];
+  /** Goes to a cue by name, or to the next. */
+  go(name?: string): void;
+  /** Faders on its front, 0–255 */
+  readonly faders: readonly number[];
+  setFader(index: number, level: number): void;
+}
+
+export interface SenderSetup {
+  readonly id: string;
+  readonly kind: StandIn['kind'];
+  readonly model: string;
   readonly name: string;
   readonly address: string;
   readonly cid: string;
@@ -28,26 +44,20 @@ export interface DeskSetup {
   readonly sacn: ReadonlyMap<number, number>;
   /** From show universe to Port-Address */
   readonly artnet: ReadonlyMap<number, number>;
+  /** Where Art-Net goes beside nodes that list a universe: listeners that were typed in by hand */
+  readonly to: readonly string[];
 }
 
 const NODE_GONE_MS = ArtNet.POLL_INTERVAL_MS * ArtNet.MISSED_POLLS + 500;
 
-export async function startDesk(
-  setup: DeskSetup,
-  rig: Pick<ShowRecords, 'lamp' | 'type'>,
-  udp: Ports,
-): Promise<BenchDesk> {
+export async function startSender(setup: SenderSetup, player: Player, udp: Ports): Promise<BenchSender> {
   const cid = parseCid(setup.cid);
-  const looks = new Looks(rig.lamp, rig.type);
   const universes = new Map(
     [...setup.sacn.keys(), ...setup.artnet.keys()].map((show) => [show, new Uint8Array(SLOTS)]),
   );
   /** Levels held at the panel, over those of the cue: by show universe, then slot. */
   const faders = new Map<number, Map<number, number>>();
   const nodes = new Map<string, { portAddresses: Set<number>; pages: Map<number, number[]>; lastSeen: number }>();
-  let cue = 0;
-  let before = CUES.length - 1;
-  let cueBegan = performance.now();
   let master = 1;
   let running = true;
   let sequence = 0;
@@ -64,7 +74,7 @@ export async function startDesk(
     if (decoded.message.kind === 'poll') {
       const reply = { ...blankPollReply(setup.address, Uint8Array.from(setup.mac)), style: ArtNet.StController };
       own.send(
-        encodePollReply({ ...reply, portName: setup.name, longName: `${setup.name}, main console` }),
+        encodePollReply({ ...reply, portName: setup.name, longName: `${setup.name}, ${setup.model}` }),
         udp.artnet,
         from,
       );
@@ -82,24 +92,9 @@ export async function startDesk(
     }
   }
 
-  function go(to: number): void {
-    before = cue;
-    cue = to;
-    cueBegan = performance.now();
-  }
-
-  function goTo(wanted: unknown): void {
-    const found = wanted === undefined ? (cue + 1) % CUES.length : CUES.findIndex(({ name }) => name === wanted);
-    if (found < 0) throw new Error(`There is no cue “${String(wanted)}”.`);
-    go(found);
-  }
-
   function frame(): void {
     const now = performance.now();
-    const { fadeSeconds, holdSeconds } = CUES[cue]!;
-    const since = (now - cueBegan) / 1000;
-    if (since > fadeSeconds + holdSeconds) go((cue + 1) % CUES.length);
-    looks.render(universes, CUES[before]!, CUES[cue]!, Math.min(1, since / fadeSeconds), now / 1000, master);
+    player.render(universes, now / 1000, master);
     for (const [show, held] of faders) for (const [slot, level] of held) universes.get(show)![slot] = level;
     sequence = (sequence + 1) & 0xff;
     artnetSequence = (artnetSequence % 255) + 1;
@@ -114,8 +109,7 @@ export async function startDesk(
       for (const [address, node] of nodes)
         if (node.portAddresses.has(portAddress) && now - node.lastSeen < NODE_GONE_MS)
           sending.send(bytes, udp.artnet, address);
-      // The visualiser's laptop listens at the first address; consoles name such listeners by hand.
-      sending.send(bytes, udp.artnet, '127.0.0.1');
+      for (const address of setup.to) sending.send(bytes, udp.artnet, address);
     }
   }
 
@@ -165,8 +159,8 @@ export async function startDesk(
   beat();
 
   await openPanel(setup.address, udp.panel, {
-    state: () => ({ name: setup.name, running, master, cue: CUES[cue]!.name, cues: CUES.map(({ name }) => name) }),
-    go: ({ cue: wanted }) => goTo(wanted),
+    state: () => ({ name: setup.name, running, master, cue: player.cue, cues: player.cues }),
+    go: ({ cue: wanted }) => player.go(wanted === undefined ? undefined : String(wanted)),
     /** Holds one slot (`universe`, `channel`, `level`), lets it go (`level` null), or sets the `master` in percent. */
     fader: ({ universe, channel, level, master: percent }) => {
       if (percent !== undefined) {
@@ -192,13 +186,15 @@ export async function startDesk(
     lit: slots.reduce((count, level) => count + Number(level > 0), 0),
   });
   return {
-    go: goTo,
+    go: (cue) => player.go(cue),
+    setFader: (index, level) => player.setFader(index, level),
+    setMaster: (percent) => (master = Math.min(100, Math.max(0, percent)) / 100),
     run: (on) => (on ? (running = true) : stop()),
     report: () => ({
-      id: 'bridge',
+      id: setup.id,
       name: setup.name,
-      kind: 'console',
-      model: 'Baleen Helm',
+      kind: setup.kind,
+      model: setup.model,
       address: setup.address,
       mask: '255.0.0.0',
       powered: running,
@@ -206,7 +202,10 @@ export async function startDesk(
       loses: 0,
       delays: 0,
       locating: false,
-      cue: CUES[cue]!.name,
+      cue: player.cue,
+      cues: player.cues,
+      master: Math.round(master * 100),
+      faders: player.faders,
       ports: [...universes].map(([show, slots], i) => ({
         number: i + 1,
         use: 'out',
