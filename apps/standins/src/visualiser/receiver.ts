@@ -141,6 +141,7 @@ export class Receiver {
           subSwitch: sub,
           bindIndex: i + 1,
           bindIp: this.address,
+          portCount: page.length,
           ports: page.map((number) => ({
             type: ArtNet.PORT_CAN_OUTPUT,
             goodInput: 0,

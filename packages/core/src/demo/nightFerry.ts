@@ -7,6 +7,7 @@ import {
   PLAIN_RANGE,
   type FixtureType,
   type Lamp,
+  type Link,
   type Place,
   type ShowRecords,
   type Source,
@@ -346,6 +347,26 @@ const SOURCES: readonly Source[] = [
   },
 ];
 
+/** Everything goes to the Crow's nest, whose display counts Art-Net from 1. */
+const LINKS: readonly Link[] = (
+  [
+    ['bridge-sacn', 'Bridge desk by sACN', 'bridge', 'sacn', 1, 8],
+    ['bridge-artnet', 'Bridge desk by Art-Net', 'bridge', 'artnet', 9, 4],
+    ['porthole', 'Porthole', 'porthole', 'artnet', PIXELS.first, PIXELS.last - PIXELS.first + 1],
+  ] as const
+).map(([id, name, source, protocol, from, count]): Link => ({
+  id: `link-${id}`,
+  rev: 0,
+  name: `${name} to Crow’s nest`,
+  sourceId: `source-${source}`,
+  machineId: 'machine-crow',
+  protocol,
+  senderBase: 1,
+  receiverBase: 1,
+  lines: [{ from, count, to: from }],
+  well: ['order', 'firewall'],
+}));
+
 const places = (): Place[] => PLACES.map((name, i) => ({ id: placeId(name), rev: 0, name, order: i + 1 }));
 
 /** The whole demo show, the same at every call. */
@@ -371,5 +392,5 @@ export const nightFerry = (): ShowRecords => ({
   run: pixelRuns(CORD_DRIVER_ID),
   route: [],
   control: [],
-  link: [],
+  link: LINKS,
 });

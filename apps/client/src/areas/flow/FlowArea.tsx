@@ -182,6 +182,7 @@ export function FlowArea() {
           <>
             <Button label="Senders" grow onPress={() => router.navigate('/flow/senders' as Href)} />
             <Button label="Routes" grow onPress={() => router.navigate('/flow/routes' as Href)} />
+            <Button label="Links" grow onPress={() => router.navigate('/flow/links' as Href)} />
           </>
         )
       }

@@ -7,6 +7,7 @@ import { handleStandIn, useStandIns } from '@/data/machines';
 import { wholeFrom } from '@/data/numbers';
 import {
   Button,
+  Check,
   Empty,
   Field,
   Notice,
@@ -158,6 +159,40 @@ function Front({ box, act }: { box: StandIn; act: (change: object) => void }) {
   );
 }
 
+/** What the visualiser can be wrong in, on purpose. */
+function Wrongs({ box, act }: { box: StandIn; act: (change: object) => void }) {
+  const { faults, received, universes, missing, page } = box.visualiser!;
+  return (
+    <>
+      <Text tone={missing === '' ? 'text' : 'fault'}>
+        Receives {received} of {universes} universes{missing && `; not ${missing}`}.
+      </Text>
+      <Button label="Open its picture of the ship" onPress={() => window.open(page, '_blank', 'noopener')} />
+      <Text kind="label">Wrong on purpose</Text>
+      <Check
+        label="Counts Art-Net from 0 instead of 1"
+        on={faults.base === 0}
+        onChange={(on) => act({ faults: { base: on ? 0 : 1 } })}
+      />
+      <Check
+        label="Its other interface is chosen"
+        on={faults.iface === 'wrong'}
+        onChange={(on) => act({ faults: { iface: on ? 'wrong' : 'right' } })}
+      />
+      <Check
+        label="Lamp 101 is in another mode"
+        on={faults.otherMode}
+        onChange={(otherMode) => act({ faults: { otherMode } })}
+      />
+      <Check
+        label="Started before its senders, and has not noticed them"
+        on={faults.early}
+        onChange={(early) => act({ faults: { early } })}
+      />
+    </>
+  );
+}
+
 /** Ports of a box shown while it is closed. */
 const FEW = 6;
 
@@ -208,8 +243,9 @@ function Box({ box }: { box: StandIn }) {
         {node && (
           <Button label={box.plugged ? 'Unplug' : 'Plug in'} grow onPress={() => act({ plugged: !box.plugged })} />
         )}
-        <Button label={open ? 'Close' : 'Open'} onPress={() => setOpen(!open)} />
+        {!box.visualiser && <Button label={open ? 'Close' : 'Open'} onPress={() => setOpen(!open)} />}
       </View>
+      {box.visualiser && <Wrongs box={box} act={act} />}
       {open && !node && <Front box={box} act={act} />}
       {open && node && (
         <>

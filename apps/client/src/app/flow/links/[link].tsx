@@ -1,0 +1,1 @@
+export { LinkPage as default } from '@/areas/flow/links/LinkPage';

@@ -1,0 +1,286 @@
+/** One link: the doctor's list worked through live, and the link itself. */
+import { Link as Anchor, useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useMemo, useState } from 'react';
+import { View } from 'react-native';
+import { formatWire, type NumberingBase, type Protocol } from '@taxiarch/core/address';
+import { doctor, linkedUniverses, proposeLines, type DoctorLine } from '@taxiarch/core/link';
+import { changed, removed } from '@taxiarch/core/patch';
+import type { Link } from '@taxiarch/core/show';
+import { useDraft } from '@/data/form';
+import { useLive } from '@/data/live';
+import { useStandIns } from '@/data/machines';
+import { newId, wholeFrom } from '@/data/numbers';
+import { propose, useShow } from '@/data/show';
+import {
+  Button,
+  Choice,
+  Empty,
+  Field,
+  Notice,
+  Pick,
+  PlanPreview,
+  Screen,
+  Section,
+  Sentence,
+  StateWord,
+  Text,
+  count,
+} from '@/ui';
+import { NEW_LINK, linkFormOf, linkPlan, type LinkForm } from './linkForm';
+
+export function LinkPage() {
+  const { link: id = '' } = useLocalSearchParams<{ link: string }>();
+  const { records, loaded } = useShow();
+  const link = records.link.find((one) => one.id === id);
+  if (id === 'new') return <Editor base={undefined} />;
+  if (link) return <Looked key={id} link={link} />;
+  return loaded ? <Empty>This link is not in the show any more.</Empty> : null;
+}
+
+const WORDS = { fine: 'fine', 'must fix': 'must fix', ask: 'look at' } as const;
+
+function Looked({ link }: { link: Link }) {
+  const { edit } = useLocalSearchParams<{ edit?: string }>();
+  const router = useRouter();
+  const { records } = useShow();
+  const live = useLive();
+  const standIns = useStandIns().data;
+  const lines = live ? doctor(link, records, live) : [];
+  const wrong = lines.filter(({ state }) => state === 'must fix').length;
+  const asked = lines.filter(({ state }) => state === 'ask').length;
+  const source = records.source.find(({ id }) => id === link.sourceId);
+  const picture = standIns?.find(({ kind }) => kind === 'visualiser')?.visualiser?.page;
+  if (edit) return <Editor base={link} />;
+  return (
+    <Screen
+      sentence={
+        <Sentence>
+          {lines.length === 0
+            ? 'Looking…'
+            : wrong > 0
+              ? `${link.name}: ${count(wrong, 'thing')} to mend.`
+              : asked > 0
+                ? `${link.name}: ${count(asked, 'question')} left.`
+                : `${link.name} is fine.`}
+        </Sentence>
+      }
+      acts={
+        <>
+          <Button label="Change" grow onPress={() => router.navigate(`/flow/links/${link.id}?edit=yes` as Href)} />
+          {picture && <Button label="Its picture" grow onPress={() => window.open(picture, '_blank', 'noopener')} />}
+        </>
+      }
+    >
+      <View role="list" aria-label="The doctor’s list">
+        {lines.map((line) => (
+          <Line key={line.name} line={line} link={link} />
+        ))}
+      </View>
+      {standIns && wrong > 0 && (
+        <Anchor href={'/wire/stand-ins' as Href}>
+          <Text tone="press">The visualiser is a stand-in: its settings are turned on the bench</Text>
+        </Anchor>
+      )}
+      {source && (
+        <Section title="Universes">
+          {linkedUniverses(link, source, records.universe).map(({ universe, sent, heard }) => (
+            <Text key={universe} kind="small" tone={sent && formatWire(sent) === formatWire(heard) ? 'soft' : 'fault'}>
+              {universe}: sent as {sent ? formatWire(sent) : 'nothing'}, received as {formatWire(heard)}
+            </Text>
+          ))}
+        </Section>
+      )}
+    </Screen>
+  );
+}
+
+function Line({ line, link }: { line: DoctorLine; link: Link }) {
+  const [why, setWhy] = useState('');
+  const { name, title, state, says, mend, repair } = line;
+  const write = (sentence: string, after: Link) =>
+    propose(sentence, [changed('link', link, after)]).catch((error: Error) => setWhy(error.message));
+  return (
+    <View role="listitem" className="gap-1 border-b border-line py-3">
+      <View className="flex-row items-center gap-3">
+        <Text kind="strong" className="flex-1">
+          {title}
+        </Text>
+        <StateWord state={WORDS[state]} />
+      </View>
+      <Text kind="small" tone={state === 'fine' ? 'soft' : 'text'}>
+        {says}
+      </Text>
+      {mend !== '' && <Text>{mend}</Text>}
+      {why !== '' && <Notice state="must fix">{why}</Notice>}
+      {repair && (
+        <Button
+          label={repair.label}
+          onPress={() =>
+            void propose(repair.plan.sentence, repair.plan.changes).catch((error: Error) => setWhy(error.message))
+          }
+        />
+      )}
+      {state === 'ask' && (
+        <Button
+          label={`${title}: found well`}
+          short="I looked: it is well"
+          onPress={() => void write(`Found well: ${title}`, { ...link, well: [...link.well, name] })}
+        />
+      )}
+      {state === 'fine' && link.well.includes(name) && (
+        <Button
+          label={`Ask again: ${title}`}
+          short="Ask again"
+          look="bare"
+          onPress={() => void write(`Asks again: ${title}`, { ...link, well: link.well.filter((one) => one !== name) })}
+        />
+      )}
+    </View>
+  );
+}
+
+const PROTOCOLS = [
+  { value: 'sacn', label: 'sACN' },
+  { value: 'artnet', label: 'Art-Net' },
+] as const;
+const BASES = [
+  { value: '1', label: 'from 1' },
+  { value: '0', label: 'from 0' },
+];
+
+function Editor({ base }: { base: Link | undefined }) {
+  const router = useRouter();
+  const { records } = useShow();
+  const [id] = useState(newId);
+  const [form, setForm, clear] = useDraft<LinkForm>(`link ${base?.id ?? 'new'}`, base ? linkFormOf(base) : NEW_LINK);
+  const [removing, setRemoving] = useState(false);
+  const plan = useMemo(() => linkPlan(form, base, id, records), [form, base, id, records]);
+  const source = records.source.find((one) => one.id === form.sourceId);
+  const set = (next: Partial<LinkForm>) => setForm({ ...form, ...next });
+  /** All that the sender sends by the protocol, one to one. */
+  const oneToOne = (next: Partial<LinkForm>) => {
+    const wanted = { ...form, ...next };
+    const its = records.source.find((one) => one.id === wanted.sourceId);
+    setForm({ ...wanted, lines: its ? proposeLines(its, wanted.protocol, records.universe) : wanted.lines });
+  };
+  const done = (to: string) => {
+    clear();
+    router.navigate(to as Href);
+  };
+  const setLine = (which: number, next: Partial<Link['lines'][number]>) =>
+    set({ lines: form.lines.map((line, i) => (i === which ? { ...line, ...next } : line)) });
+  return (
+    <Screen sentence={<Sentence>{base ? `${base.name}.` : 'A sender, linked to a visualiser.'}</Sentence>}>
+      <Pick
+        label="Sender"
+        options={[{ value: '', label: 'choose' }, ...records.source.map((one) => ({ value: one.id, label: one.name }))]}
+        value={form.sourceId}
+        onChange={(sourceId) => oneToOne({ sourceId })}
+      />
+      <Pick
+        label="Visualiser"
+        options={[
+          { value: '', label: 'choose' },
+          ...records.machine
+            .filter(({ kind }) => kind === 'visualiser' || kind === 'computer')
+            .map((one) => ({ value: one.id, label: one.name })),
+        ]}
+        value={form.machineId}
+        onChange={(machineId) => set({ machineId })}
+      />
+      <Choice
+        label="Protocol"
+        options={PROTOCOLS}
+        value={form.protocol}
+        onChange={(protocol: Protocol) => oneToOne({ protocol })}
+      />
+      {form.protocol === 'artnet' && (
+        <View className="flex-row gap-2">
+          <View className="flex-1">
+            <Pick
+              label="The sender counts"
+              options={BASES}
+              value={String(form.senderBase)}
+              onChange={(value) => set({ senderBase: Number(value) as NumberingBase })}
+            />
+          </View>
+          <View className="flex-1">
+            <Pick
+              label="The visualiser counts"
+              options={BASES}
+              value={String(form.receiverBase)}
+              onChange={(value) => set({ receiverBase: Number(value) as NumberingBase })}
+            />
+          </View>
+        </View>
+      )}
+      <Section title="Which universes become which">
+        {form.lines.map((line, i) => (
+          <View key={i} className="flex-row items-end gap-2" role="group" aria-label={`Line ${i + 1}`}>
+            <View className="flex-1">
+              <Field
+                label="From"
+                mono
+                value={String(line.from || '')}
+                onChange={(text) => setLine(i, { from: wholeFrom(text) ?? 0 })}
+              />
+            </View>
+            <View className="flex-1">
+              <Field
+                label="How many"
+                mono
+                value={String(line.count || '')}
+                onChange={(text) => setLine(i, { count: wholeFrom(text) ?? 0 })}
+              />
+            </View>
+            <View className="flex-1">
+              <Field
+                label="Its number there"
+                mono
+                value={String(line.to)}
+                onChange={(text) => setLine(i, { to: wholeFrom(text) ?? 0 })}
+              />
+            </View>
+            <Button
+              label={`Take line ${i + 1} out`}
+              short="✕"
+              onPress={() => set({ lines: form.lines.filter((_, at) => at !== i) })}
+            />
+          </View>
+        ))}
+        <View className="flex-row gap-2">
+          <Button label="One to one" grow disabled={!source} onPress={() => oneToOne({})} />
+          <Button
+            label="Add a line"
+            grow
+            onPress={() => set({ lines: [...form.lines, { from: 1, count: 1, to: 1 }] })}
+          />
+        </View>
+      </Section>
+      <Section title="Preview">
+        <PlanPreview
+          plan={plan}
+          act={base ? 'Change the link' : 'Add the link'}
+          onDone={() => done(`/flow/links/${base?.id ?? id}`)}
+        />
+      </Section>
+      {base &&
+        (removing ? (
+          <PlanPreview
+            plan={{
+              ok: true,
+              value: {
+                sentence: `Took the link ${base.name} out of the plan`,
+                changes: [removed('link', base)],
+                lines: [{ subject: base.name, before: 'planned', after: '' }],
+              },
+            }}
+            act="Take it out"
+            onDone={() => done('/flow/links')}
+          />
+        ) : (
+          <Button label="Take it out of the plan" onPress={() => setRemoving(true)} />
+        ))}
+    </Screen>
+  );
+}

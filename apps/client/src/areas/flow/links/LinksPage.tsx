@@ -1,0 +1,63 @@
+/** Links from senders to visualisers, each with what its doctor says now. */
+import { useRouter, type Href } from 'expo-router';
+import { View } from 'react-native';
+import { protocolName } from '@taxiarch/core/address';
+import { rangeText } from '@taxiarch/core/flow';
+import { doctor } from '@taxiarch/core/link';
+import { useLive } from '@/data/live';
+import { useShow } from '@/data/show';
+import { Button, Row, Screen, Sentence, StateWord, Text, count } from '@/ui';
+
+export function LinksPage() {
+  const router = useRouter();
+  const { records, loaded } = useShow();
+  const live = useLive();
+  const links = [...records.link].sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }));
+  const looked = links.map((link) => ({ link, lines: live ? doctor(link, records, live) : [] }));
+  const well = looked.filter(({ lines }) => lines.length > 0 && lines.every(({ state }) => state === 'fine'));
+  return (
+    <Screen
+      sentence={
+        <Sentence>
+          {!loaded
+            ? 'Reading the show…'
+            : links.length === 0
+              ? 'No console is linked to a visualiser yet.'
+              : `${well.length} of ${count(links.length, 'link')} fine.`}
+        </Sentence>
+      }
+      acts={
+        <>
+          <Button label="Compare patches" grow onPress={() => router.navigate('/flow/links/compare' as Href)} />
+          <Button label="Add a link" look="main" grow onPress={() => router.navigate('/flow/links/new' as Href)} />
+        </>
+      }
+    >
+      <View className="-mx-4">
+        {looked.map(({ link, lines }) => {
+          const wrong = lines.filter(({ state }) => state === 'must fix');
+          const asked = lines.filter(({ state }) => state === 'ask');
+          return (
+            <Row key={link.id} href={`/flow/links/${link.id}` as Href} label={link.name}>
+              <View className="flex-1">
+                <Text numberOfLines={1}>{link.name}</Text>
+                <Text kind="small" numberOfLines={1}>
+                  {protocolName(link.protocol)} ·{' '}
+                  {link.lines
+                    .map((line) => `${rangeText(line)} as ${rangeText({ ...line, from: line.to })}`)
+                    .join(', ')}
+                </Text>
+                {(wrong[0] ?? asked[0]) && (
+                  <Text kind="small" tone={wrong[0] ? 'fault' : 'warn'} numberOfLines={2}>
+                    {(wrong[0] ?? asked[0])!.says}
+                  </Text>
+                )}
+              </View>
+              <StateWord state={wrong.length > 0 ? 'must fix' : asked.length > 0 ? 'look at' : 'fine'} />
+            </Row>
+          );
+        })}
+      </View>
+    </Screen>
+  );
+}

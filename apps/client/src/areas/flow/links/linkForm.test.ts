@@ -1,0 +1,43 @@
+import { nightFerry } from '@taxiarch/core/demo';
+import { NEW_LINK, linkFormOf, linkPlan, type LinkForm } from './linkForm';
+
+const ferry = nightFerry();
+const [first] = ferry.link;
+const typed: LinkForm = {
+  ...NEW_LINK,
+  sourceId: 'source-stern',
+  machineId: 'machine-crow',
+  lines: [{ from: 3, count: 6, to: 3 }],
+};
+
+test('a link of the show as a form changes nothing', () => {
+  for (const link of ferry.link)
+    expect(linkPlan(linkFormOf({ ...link }), { ...link, name: link.name }, 'x', ferry)).toMatchObject({
+      why: 'Nothing would change.',
+    });
+});
+
+test('a new link is named by its ends, and nothing in it is held well before anybody looked', () =>
+  expect(linkPlan(typed, undefined, 'new', ferry)).toMatchObject({
+    value: {
+      sentence: 'Added the link Stern desk by sACN to Crow’s nest',
+      changes: [{ after: { id: 'new', well: [], lines: [{ from: 3, count: 6, to: 3 }] } }],
+    },
+  }));
+
+test('a changed base is told', () =>
+  expect(linkPlan({ ...linkFormOf(first!), receiverBase: 0 }, first, 'x', ferry)).toMatchObject({
+    value: { lines: [{ before: '1', after: '0' }] },
+  }));
+
+test.each([
+  [{ sourceId: '' }, /Choose the sender/],
+  [{ machineId: '' }, /Choose the visualiser/],
+  [{ lines: [] }, /Say which universes/],
+  [{ lines: [{ from: 0, count: 1, to: 1 }] }, /at least 1/],
+])('%j is refused in a sentence', (over, why) =>
+  expect(linkPlan({ ...typed, ...over }, undefined, 'new', ferry)).toMatchObject({
+    ok: false,
+    why: expect.stringMatching(why) as string,
+  }),
+);

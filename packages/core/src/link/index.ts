@@ -1,0 +1,2 @@
+/** Senders linked to visualisers: which universe arrives as which, and what stands in the way. */
+export * from './doctor';
