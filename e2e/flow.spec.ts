@@ -13,7 +13,7 @@ const says = (page: Page, text: string | RegExp) => expect(page.getByText(text).
 test('a sender loses a universe; what that brings is told before, found after, and mended', async ({ page }) => {
   await open(page, '/flow');
   await page.getByRole('button', { name: 'Senders' }).click();
-  await says(page, '2 of 3 planned senders heard.');
+  await says(page, '5 of 5 planned senders heard.');
   await page.getByRole('link', { name: 'Bridge desk' }).click();
   await page.getByRole('checkbox', { name: 'Universes 9-12' }).click();
   const universes = page.getByLabel('Show universes');
@@ -59,5 +59,5 @@ test('a sender is added with universes that the show lacks, and taken back', asy
   await says(page, 'Added the sender Stern desk.');
   await says(page, /universes 1, 60 · priority 90/);
   await page.getByRole('button', { name: 'Undo' }).click();
-  await says(page, '2 of 3 planned senders heard.');
+  await says(page, '5 of 5 planned senders heard.');
 });

@@ -95,7 +95,7 @@ test('a type is changed: its slots follow, lamps are named, and a mode in use st
 
 test('pixels: the table, a run that is too long, and the run in Listen', async ({ page }) => {
   await open(page, '/rig/pixels');
-  await sentence(page, '156 pixels in 4 runs, 492 channels.');
+  await sentence(page, '2956 pixels in 24 runs, 11692 channels.');
   await page.getByRole('link', { name: 'Run 801 Funnel rim' }).last().click();
   await page.getByLabel('Pixels', { exact: true }).fill('172');
   await expect(page.getByRole('region', { name: 'Preview' })).toContainText('13/1 – 14/6');

@@ -14,12 +14,12 @@ test('a stranger sees the rig, watches a slot, takes a lamp, lifts it, steps on,
   page.on('pageerror', (error) => faults.push(error.message));
   await page.goto(BASE);
   await expect(page.getByRole('heading', { level: 1 }).first()).toContainText(
-    '420 lamps and 156 pixels on 13 universes. No addresses collide.',
+    '420 lamps and 2956 pixels on 39 universes. No addresses collide.',
   );
   await expect(page.getByText('Night Ferry').first()).toBeVisible();
 
   await page.getByRole('link', { name: 'Listen' }).click();
-  await expect(page.getByText('13 of 14 universes steady. 1 silent.')).toBeVisible();
+  await expect(page.getByText('40 of 40 universes steady.')).toBeVisible();
   await page.getByRole('link', { name: /Foredeck and wheelhouse, steady/ }).click();
 
   // A fader moved at the desk is seen on the phone, having gone through real packets.
@@ -115,8 +115,8 @@ test('when the person goes away, what was taken is given back', async ({ page, c
 test('the desk stops, and the universes are said to be silent; it returns, and they heal', async ({ page }) => {
   await open(page, '/listen');
   await panel(BRIDGE_DESK, 'stop', {});
-  await expect(page.getByText(/^[0-9]+ of 14 universes steady.*silent/)).toBeVisible();
-  await expect(page.getByText(/^1 of 14 universes steady. 13 silent/)).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByText(/^[0-9]+ of 40 universes steady.*silent/)).toBeVisible();
+  await expect(page.getByText(/^34 of 40 universes steady. 6 silent/)).toBeVisible({ timeout: 15_000 });
   await panel(BRIDGE_DESK, 'start', {});
-  await expect(page.getByText('13 of 14 universes steady. 1 silent.')).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByText('40 of 40 universes steady.')).toBeVisible({ timeout: 15_000 });
 });

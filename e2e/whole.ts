@@ -1,4 +1,5 @@
 /** The running whole as a test meets it: the page, the API, and the panels of the stand-ins. */
+import type { StandIn } from '@taxiarch/core/contract';
 import { expect, type Page } from '@playwright/test';
 
 export const PORT = 24_630;
@@ -19,6 +20,9 @@ export async function panel<T>(host: number, knob: string, given?: object): Prom
   return (await response.json()) as T;
 }
 
+/** Front page of a stand-in that has one. */
+export const standInPage = (address: string) => `http://${address}:${PANEL_PORT}/`;
+
 /** Level that leaves a port (from 1) of a stand-in node on a channel (from 1): what a lamp there would get. */
 export async function levelAt(node: number, port: number, channel: number): Promise<number> {
   const ports = await panel<{ output: number[] }[]>(node, 'ports');
@@ -36,7 +40,10 @@ export const api = async <T>(path: string, given?: object): Promise<T> => {
 /** Opens a page of the client and waits until it is alive. */
 export async function open(page: Page, path: string): Promise<void> {
   await page.goto(BASE + path);
-  await expect(page.getByRole('status', { name: 'Live strip' })).toContainText(/heard|slot|nothing taken/);
+  await expect(page.getByRole('status', { name: 'Live strip' })).toContainText(/heard|slot|nothing taken|running/);
 }
 
 export const makeSafe = () => api('/api/output/hot', { hot: false, by: 'the tests' });
+
+/** Does something to a stand-in on the bench, as a hand at the box would. */
+export const handle = (id: string, act: object) => api<StandIn[]>('/api/stand-ins/handle', { id, ...act });

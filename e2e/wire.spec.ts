@@ -2,11 +2,10 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { StandIn } from '@taxiarch/core/contract';
 import type { Machine, Snapshot } from '@taxiarch/core/show';
-import { api, makeSafe, open, panel } from './whole';
+import { api, handle, makeSafe, open, panel } from './whole';
 
 const records = async () => (await api<{ records: { machine: Machine[]; snapshot: Snapshot[] } }>('/api/show')).records;
 const machine = async (id: string) => (await records()).machine.find((one) => one.id === id);
-const handle = (id: string, act: object) => api<StandIn[]>('/api/stand-ins/handle', { id, ...act });
 const box = async (id: string) => (await api<StandIn[]>('/api/stand-ins')).find((one) => one.id === id)!;
 const undo = () => api('/api/undo', { author: 'Technician' });
 const says = (page: Page, text: string | RegExp, timeout = 10_000) =>
@@ -17,11 +16,13 @@ const state = (page: Page, name: string) => page.getByRole('link', { name, exact
 test.afterEach(makeSafe);
 
 test('every machine, planned and heard, with the word that says how it stands', async ({ page }) => {
+  await handle('crow', { power: false });
   await open(page, '/wire');
-  await says(page, '7 of 8 machines matched; 1 missing.');
+  await expect(page.getByText('16 of 17 machines matched; 1 missing.')).toBeVisible({ timeout: 20_000 });
   for (const name of ['Bridge desk', 'Wheelhouse node', 'Car deck node', 'Saloon node', 'Funnel cord driver'])
     await expect(state(page, name)).toContainText('matched');
-  await expect(state(page, 'Porthole')).toContainText('missing');
+  await expect(state(page, 'Crow’s nest')).toContainText('missing');
+  await handle('crow', { power: true });
   await page.getByLabel('Which machines').selectOption('missing');
   await expect(state(page, 'Boiler node')).toHaveCount(0);
   await page.getByLabel('Which machines').selectOption('');
@@ -95,11 +96,11 @@ test('safe sends nothing: a push is refused, and a locked machine is left alone'
   });
   await api('/api/output/hot', { hot: true, by: 'the tests' });
   const { results } = await api<{ results: { trouble: string }[] }>('/api/nodes/push', {
-    machineIds: ['machine-boiler', 'machine-porthole', 'machine-foredeck'],
+    machineIds: ['machine-boiler', 'machine-weave', 'machine-foredeck'],
   });
   expect(results.map(({ trouble }) => trouble)).toEqual([
     'Boiler node is locked. Unlock it first.',
-    'Porthole does not answer. Look at its power and its cable.',
+    'Deck switch does not answer. Look at its power and its cable.',
     '',
   ]);
   await undo();

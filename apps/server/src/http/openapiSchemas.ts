@@ -113,7 +113,14 @@ export const schemas = {
     'of?': whole,
     'why?': text,
     'rows?': list(
-      record({ key: text, state: oneOf('added', 'changed', 'gone', 'same'), subject: text, says: list(text) }),
+      record({
+        key: text,
+        state: oneOf('added', 'changed', 'gone', 'same'),
+        subject: text,
+        says: list(text),
+        differs: list(text),
+        'light?': map(whole),
+      }),
     ),
     'notes?': list(text),
   }),

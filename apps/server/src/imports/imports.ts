@@ -135,11 +135,13 @@ export class Imports {
 
 function compare(ready: Ready, records: ShowRecords): { rows: ImportRowReply[]; notes: readonly string[] } {
   if (ready.kind === 'rig') {
-    const rows = compareRig(rigOf(records), ready.incoming).map(({ key, state, subject, says }) => ({
+    const rows = compareRig(rigOf(records), ready.incoming).map(({ key, state, subject, says, differs, light }) => ({
       key,
       state,
       subject,
       says,
+      differs,
+      ...(light && { light }),
     }));
     return { rows, notes: ready.incoming.notes };
   }
@@ -147,7 +149,10 @@ function compare(ready: Ready, records: ShowRecords): { rows: ImportRowReply[]; 
     const { maker, name, modes } = ready.type;
     const there = records.type.some((type) => type.maker === maker && type.name === name);
     const says = modes.map((mode) => mode.name);
-    return { rows: [{ key: ALL, state: there ? 'changed' : 'added', subject: `${maker} ${name}`, says }], notes: [] };
+    return {
+      rows: [{ key: ALL, state: there ? 'changed' : 'added', subject: `${maker} ${name}`, says, differs: [] }],
+      notes: [],
+    };
   }
   const { lines } = planShow(records, ready.records, '');
   const count = (which: (after: string) => boolean) => lines.filter(({ after }) => which(after)).length;
@@ -158,7 +163,7 @@ function compare(ready: Ready, records: ShowRecords): { rows: ImportRowReply[]; 
   ];
   const name = ready.records.show[0]?.name ?? '';
   return {
-    rows: [{ key: ALL, state: lines.length === 0 ? 'same' : 'changed', subject: `The whole show: ${name}`, says }],
+    rows: [{ key: ALL, state: lines.length === 0 ? 'same' : 'changed', subject: `The whole show: ${name}`, says, differs: [] }],
     notes: [],
   };
 }

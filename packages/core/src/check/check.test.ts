@@ -11,6 +11,7 @@ import {
   type MachinePort,
   type Network,
   type ShowRecords,
+  type SourceRange,
 } from '../show';
 import { NETWORK_CHECKS, networkConsequences, networkFindings, networkRepairs } from '.';
 
@@ -49,7 +50,7 @@ const sends = (name: string, universes: readonly number[], priority = 100): Show
   rev: 1,
   name,
   address: '',
-  ranges: universes.map((from) => ({ ...PLAIN_RANGE, from, priority })),
+  ranges: universes.map((from) => ({ ...PLAIN_RANGE, from, priority, rate: 40 })),
   pennant: { letter: name[0]!, cut: 'square', fill: 'plain' },
 });
 const sender = [sends('Desk', [1])];
@@ -126,8 +127,68 @@ Object.assign(RAISED, {
     { source: [sends('Desk', [1, 2, 3])] },
   ),
 });
+/** A sender with one line as given. */
+const line = (over: Partial<SourceRange>, name = 'Desk') => ({
+  ...sends(name, []),
+  ranges: [{ ...PLAIN_RANGE, from: 1, ...over }],
+});
+const many = (count: number) => Array.from({ length: count }, (_, i) => plainPort(i + 1, i + 1));
+Object.assign(RAISED, {
+  'sent beside the plan': show([node], { source: [line({ to: { protocol: 'sacn', number: 2 } })] }),
+  'protocols mixed': show([node], {
+    source: [
+      {
+        ...line({}),
+        ranges: [
+          { ...PLAIN_RANGE, from: 1 },
+          { ...PLAIN_RANGE, from: 1, to: { protocol: 'artnet', number: 0 } },
+        ],
+      },
+    ],
+  }),
+  'unicast to no carrier': show([node, machine('Far', [iface(at('10.0.0.9'))])], {
+    source: [line({ delivery: 'unicast', addresses: ['10.0.0.9'] })],
+  }),
+  'too fast': show([node], { source: [line({ rate: 60 })] }),
+  'load of a link': show([machine('Hub', [], { ports: many(400) })], {
+    source: [line({ count: 400, rate: 44 })],
+    universe: Array.from({ length: 400 }, (_, i) => ({
+      id: `u${i + 1}`,
+      rev: 1,
+      number: i + 1,
+      name: '',
+      protocol: 'sacn' as const,
+      wire: i + 1,
+      merge: 'htp' as const,
+    })),
+  }),
+  'multicast groups': show(
+    [
+      machine('Weave', [], { kind: 'switch', modelId: 'model-quillon-weave-10' }),
+      machine('Hub', [], { ports: many(300) }),
+    ],
+    {
+      source: [line({ count: 300, rate: 20 })],
+      universe: Array.from({ length: 300 }, (_, i) => ({
+        id: `u${i + 1}`,
+        rev: 1,
+        number: i + 1,
+        name: '',
+        protocol: 'sacn' as const,
+        wire: i + 1,
+        merge: 'htp' as const,
+      })),
+    },
+  ),
+});
 /** What only a person can decide. */
-const WITHOUT_REPAIR = ['one sub-net a page', 'more sources than merge', 'beyond the allowance'];
+const WITHOUT_REPAIR = [
+  'one sub-net a page',
+  'more sources than merge',
+  'beyond the allowance',
+  'load of a link',
+  'multicast groups',
+];
 
 test('there is a show here for every check', () =>
   expect(Object.keys(RAISED).sort()).toEqual(NETWORK_CHECKS.map(({ rule }) => rule).sort()));
@@ -210,4 +271,22 @@ test('an input sends too', () => {
   const ports = [{ ...plainPort(1, 9, 'artnet'), use: 'in' as const }, plainPort(2, 9, 'artnet')];
   const through = machine('Through', [], { ports });
   expect(networkFindings(show([through]))).toEqual([]);
+});
+
+test('a whole line one beside the plan is told as bases mixed up; another protocol as such', () => {
+  const says = (to: SourceRange['to']) =>
+    networkFindings(show([node], { source: [line({ to })] })).map(({ sentence }) => sentence);
+  expect(says({ protocol: 'sacn', number: 2 })[0]).toMatch(
+    /planned is sACN 1\. One of them counts from 0.*off by one\.$/,
+  );
+  expect(says({ protocol: 'sacn', number: 9 })[0]).toMatch(/the show plans universe 1 as sACN 1\.$/);
+  expect(says({ protocol: 'artnet', number: 0 })[0]).toMatch(/the show plans universe 1 by sACN\.$/);
+  expect(says({ protocol: 'sacn', number: 1 })).toEqual([]);
+});
+
+test('the load of a link is shown with its arithmetic', () => {
+  const [finding] = networkFindings(RAISED['load of a link']!);
+  // 400 universes × 44 Hz × 704 bytes × 8 = 99.1 Mbit/s
+  expect(finding!.sentence).toContain('99 Mbit/s in 17600 packets a second');
+  expect(finding!.evidence).toEqual(['400 × 44 Hz × 704 bytes × 8']);
 });

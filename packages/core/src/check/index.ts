@@ -16,13 +16,18 @@ import { protocolDiffers } from './protocolDiffers';
 import { reach } from './reach';
 import { reserved } from './reserved';
 import { sameAddress } from './sameAddress';
+import { sentBeside } from './sentBeside';
+import { sentTwice } from './sentTwice';
+import { tooFast } from './tooFast';
 import { tooManySources } from './tooManySources';
 import { twoInOneSubnet } from './twoInOneSubnet';
+import { unicast } from './unicast';
+import { groups, loadsOf, wireLoad } from './wireLoad';
 import { recordsAfter, type Plan } from '../patch';
 import type { Kind, ShowRecords } from '../show';
 
 export * from './finding';
-export { allowanceText };
+export { allowanceText, loadsOf };
 
 export const NETWORK_CHECKS: readonly Check[] = [
   sameAddress,
@@ -43,6 +48,12 @@ export const NETWORK_CHECKS: readonly Check[] = [
   priorities,
   tooManySources,
   allowance,
+  sentBeside,
+  sentTwice,
+  unicast,
+  tooFast,
+  wireLoad,
+  groups,
 ];
 
 /** Everything found wrong with the network's plan, in time linear in machines and their ports. */

@@ -1,6 +1,7 @@
 /** What server and clients say to each other over HTTP and as text over the feed. */
 import type { Protocol } from '../address';
 import type { StreamState } from '../flow';
+import type { PatchDifference } from '../format';
 import type { DiscoveryReport, NodeReport } from './nodes';
 import type { ControlReport, RouteReport } from './routes';
 import type { Edit, ShowRecords } from '../show';
@@ -50,6 +51,9 @@ export interface ImportRowReply {
   readonly state: 'added' | 'changed' | 'gone' | 'same';
   readonly subject: string;
   readonly says: readonly string[];
+  readonly differs: readonly PatchDifference[];
+  /** Levels by address that light the lamp as both sides have it */
+  readonly light?: Readonly<Record<string, number>>;
 }
 
 /** GET /api/import/{id} */

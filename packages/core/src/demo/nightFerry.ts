@@ -342,7 +342,7 @@ const SOURCES: readonly Source[] = [
     rev: 0,
     name: 'Purser’s desk',
     address: '127.0.0.34',
-    ranges: [{ ...PLAIN_RANGE, from: PURSERS_UNIVERSE, note: 'Comes in by the Saloon node.' }],
+    ranges: [{ ...PLAIN_RANGE, from: PURSERS_UNIVERSE, rate: 20, note: 'Comes in by the Saloon node.' }],
     pennant: { letter: 'D', cut: 'notch', fill: 'dots' },
   },
 ];

@@ -5,6 +5,7 @@ export * from './mvr';
 export * from './networkTables';
 export * from './outputTable';
 export type { BadLine } from './table';
+export * from './patchDifferences';
 export * from './rigImport';
 export * from './showFile';
 export { openZip, makeZip, MOST_FILE_BYTES } from './zip';

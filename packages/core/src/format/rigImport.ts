@@ -18,6 +18,7 @@ import {
   type PlanLine,
   type Rig,
 } from '../patch';
+import { lightOf, patchDifferences, type PatchDifference, type PatchSide } from './patchDifferences';
 import { PLAIN_LAMP, type FixtureType, type Lamp, type Place, type ShowRecords } from '../show';
 
 /** A lamp as a file tells it; what the file does not say is undefined and stays as it is. */
@@ -58,6 +59,10 @@ export interface ImportRow {
   readonly subject: string;
   /** What differs, part by part: “mode Basic → Extended” */
   readonly says: readonly string[];
+  /** How the two patches differ */
+  readonly differs: readonly PatchDifference[];
+  /** Levels by address that light the lamp as both sides have it; only where their patches differ */
+  readonly light?: Readonly<Record<string, number>>;
 }
 
 interface Known {
@@ -91,6 +96,14 @@ function differences(before: Lamp, lamp: IncomingLamp, typeId: string, known: Kn
   return says;
 }
 
+/** A lamp as the show and as the file have it patched. */
+function sidesOf(before: Lamp, lamp: IncomingLamp, { types }: Known): readonly [PatchSide, PatchSide] {
+  const mode = (typeId: string, name: string) => types.get(typeId)?.modes.find((one) => one.name === name);
+  const here = { mode: mode(before.typeId, before.mode), addresses: addressesOf(before) };
+  const there = lamp.addresses.length > 0 ? lamp.addresses : here.addresses;
+  return [here, { mode: mode(lamp.typeId, lamp.mode), addresses: there }];
+}
+
 /** Joins incoming lamps with those that are there: by number, then by name and type. */
 export function compareRig({ records }: Rig, incoming: Incoming): ImportRow[] {
   const typeOf = new Map(incoming.types.map((type) => [type.id, sameType(records, type) ?? type]));
@@ -119,6 +132,8 @@ export function compareRig({ records }: Rig, incoming: Incoming): ImportRow[] {
       }
     }
     const says = before ? differences(before, lamp, typeId, known) : [];
+    const sides = before && sidesOf(before, { ...lamp, typeId }, known);
+    const differs = sides ? patchDifferences(...sides) : [];
     rows.push({
       key: `in ${i}`,
       state: !before ? 'added' : says.length > 0 ? 'changed' : 'same',
@@ -126,6 +141,8 @@ export function compareRig({ records }: Rig, incoming: Incoming): ImportRow[] {
       incoming: { ...lamp, typeId },
       subject: `${lamp.number} ${lamp.name}`,
       says: before ? says : [`at ${formatAll(lamp.addresses) || 'no address'}`],
+      differs,
+      ...(sides && differs.length > 0 && { light: { ...lightOf(sides[0]), ...lightOf(sides[1]) } }),
     });
   });
   for (const lamp of left)
@@ -136,6 +153,7 @@ export function compareRig({ records }: Rig, incoming: Incoming): ImportRow[] {
       incoming: undefined,
       subject: lampName(lamp),
       says: [`at ${formatAddress(lamp)}`],
+      differs: [],
     });
   const numberOf = ({ before, incoming: lamp }: ImportRow) => (lamp ?? before)!.number;
   return rows.sort((a, b) => numberOf(a) - numberOf(b));

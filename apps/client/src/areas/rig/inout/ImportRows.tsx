@@ -2,7 +2,9 @@
 import { useMemo, useState } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
 import type { ImportRowReply } from '@taxiarch/core/contract';
-import { Button, CheckBox, Choice, Text, count } from '@/ui';
+import { DIFFERENCE_WORDS } from '@taxiarch/core/format';
+import { giveBack, take } from '@/data/output';
+import { Button, CheckBox, Choice, Notice, Text, count } from '@/ui';
 
 const STATES = ['added', 'changed', 'gone', 'same'] as const;
 type State = (typeof STATES)[number];
@@ -39,6 +41,20 @@ export function ImportRows({ rows, busy, onWrite, onCancel }: Props) {
     }
     setOut(next);
   };
+  const [lit, setLit] = useState<string>();
+  const [trouble, setTrouble] = useState('');
+  /** Lights a lamp where the show has it and where the file has it: whichever moves is right. */
+  const prove = (key: string, light: Readonly<Record<string, number>>) => {
+    setTrouble('');
+    const was = rows.find((row) => row.key === lit)?.light;
+    setLit(lit === key ? undefined : key);
+    void (was ? giveBack(Object.keys(was)) : Promise.resolve())
+      .then(() => (lit === key ? undefined : take(light)))
+      .catch((error: Error) => {
+        setLit(undefined);
+        setTrouble(error.message);
+      });
+  };
   const all = shown.every(({ key }) => !out.has(key));
   return (
     <View className="gap-3">
@@ -65,29 +81,45 @@ export function ImportRows({ rows, busy, onWrite, onCancel }: Props) {
           keyExtractor={({ key }) => key}
           getItemLayout={(_, index) => ({ length: ROW, offset: ROW * index, index })}
           ListEmptyComponent={<Text kind="soft">None.</Text>}
-          renderItem={({ item: { key, subject, says } }) => {
+          renderItem={({ item: { key, subject, says, differs, light } }) => {
             const on = !out.has(key) && state !== 'same';
             return (
-              <Pressable
-                role="checkbox"
-                aria-checked={on}
-                aria-label={subject}
-                disabled={state === 'same'}
-                onPress={() => toggle([key], out.has(key))}
-                className="h-14 flex-row items-center gap-3 border-b border-line"
-              >
-                {state !== 'same' && <CheckBox on={on} />}
-                <View className="flex-1">
-                  <Text numberOfLines={1}>{subject}</Text>
-                  <Text kind="small" numberOfLines={1}>
-                    {says.join('; ')}
-                  </Text>
-                </View>
-              </Pressable>
+              <View className="h-14 flex-row items-center border-b border-line">
+                <Pressable
+                  role="checkbox"
+                  aria-checked={on}
+                  aria-label={subject}
+                  disabled={state === 'same'}
+                  onPress={() => toggle([key], out.has(key))}
+                  className="h-14 min-w-0 flex-1 flex-row items-center gap-3"
+                >
+                  {state !== 'same' && <CheckBox on={on} />}
+                  <View className="flex-1">
+                    <Text numberOfLines={1}>{subject}</Text>
+                    <Text kind="small" numberOfLines={1}>
+                      {differs.length > 0 && `${differs.map((one) => DIFFERENCE_WORDS[one]).join(', ')}: `}
+                      {says.join('; ')}
+                    </Text>
+                  </View>
+                </Pressable>
+                {light && (
+                  <Button
+                    label={lit === key ? `Give ${subject} back` : `Light ${subject} on both sides`}
+                    short={lit === key ? 'Give back' : 'Light both'}
+                    onPress={() => prove(key, light)}
+                  />
+                )}
+              </View>
             );
           }}
         />
       </View>
+      {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
+      {lit !== undefined && (
+        <Text kind="small">
+          Lit where the show has it and where the file has it. See what moves, in Listen or on the stage.
+        </Text>
+      )}
       <View className="flex-row gap-2">
         <Button label="Leave it" onPress={onCancel} />
         <Button

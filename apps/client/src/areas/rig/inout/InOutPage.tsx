@@ -14,36 +14,40 @@ const OUT = [
   { label: 'Whole show', path: 'show', note: 'Everything in one JSON document, to be kept or taken elsewhere.' },
 ] as const;
 
-export function InOutPage() {
-  const { records } = useShow();
+/** A rig from a file or a pasted table, compared with the show row by row. */
+export function RigIn() {
   const colour = useColour();
   const [table, setTable] = useState<{ text: string; name: string }>();
   const [pasted, setPasted] = useState('');
+  if (table) return <TableImport text={table.text} name={table.name} onLeave={() => setTable(undefined)} />;
+  return (
+    <>
+      <FileImport onTable={(text, name) => setTable({ text, name })} />
+      <Text kind="label">Or paste a table, with its heads in the first row</Text>
+      <TextInput
+        aria-label="Table to paste"
+        multiline
+        value={pasted}
+        onChangeText={setPasted}
+        placeholder={'Number, Name, Type, Mode, Address\n101, Port spot 1, Baleen Spot 16, Basic, 2/1'}
+        placeholderTextColor={colour('soft')}
+        className="h-28 rounded border border-line bg-surface p-3 font-mono text-base text-text"
+      />
+      <Button
+        label="Read the table"
+        disabled={pasted.trim() === ''}
+        onPress={() => setTable({ text: pasted, name: 'a pasted table' })}
+      />
+    </>
+  );
+}
+
+export function InOutPage() {
+  const { records } = useShow();
   return (
     <Screen sentence={<Sentence>Bring a rig in, or take {count(records.lamp.length, 'lamp')} out.</Sentence>}>
       <Section title="In">
-        {table ? (
-          <TableImport text={table.text} name={table.name} onLeave={() => setTable(undefined)} />
-        ) : (
-          <>
-            <FileImport onTable={(text, name) => setTable({ text, name })} />
-            <Text kind="label">Or paste a table, with its heads in the first row</Text>
-            <TextInput
-              aria-label="Table to paste"
-              multiline
-              value={pasted}
-              onChangeText={setPasted}
-              placeholder={'Number, Name, Type, Mode, Address\n101, Port spot 1, Baleen Spot 16, Basic, 2/1'}
-              placeholderTextColor={colour('soft')}
-              className="h-28 rounded border border-line bg-surface p-3 font-mono text-base text-text"
-            />
-            <Button
-              label="Read the table"
-              disabled={pasted.trim() === ''}
-              onPress={() => setTable({ text: pasted, name: 'a pasted table' })}
-            />
-          </>
-        )}
+        <RigIn />
       </Section>
       <Section title="Out">
         {OUT.map(({ label, path, note }) => (

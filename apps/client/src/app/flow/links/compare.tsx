@@ -1,0 +1,1 @@
+export { ComparePage as default } from '@/areas/flow/links/ComparePage';

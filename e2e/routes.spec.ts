@@ -1,0 +1,127 @@
+/** Universes sent on, slots held and given back, and a visualiser linked from nothing to light on its picture. */
+import { expect, test, type Page } from '@playwright/test';
+import type { LiveReport } from '@taxiarch/core/contract';
+import { api, handle, makeSafe, open, standInPage } from './whole';
+
+const says = (page: Page, text: string | RegExp) => expect(page.getByText(text).first()).toBeVisible();
+const undo = () => api('/api/undo', { author: 'Technician' });
+const routed = async (number: number) =>
+  (await api<LiveReport>('/api/live')).universes
+    .find((one) => one.protocol === 'sacn' && one.number === number)
+    ?.streams.filter((stream) => stream.routed && !stream.lost).length ?? 0;
+
+test.afterEach(makeSafe);
+
+test('a universe is routed, a range held by hand, another taken from an input, both given back', async ({ page }) => {
+  await open(page, '/flow/routes/new');
+  await page.getByLabel('Name').fill('Purser over');
+  await page.getByLabel('Universe', { exact: true }).fill('41');
+  await page.getByLabel('To universe').fill('41');
+  await says(page, /This route would feed itself: sACN 41 → sACN 41/);
+  await page.getByLabel('To universe').fill('sACN 141');
+  await page.getByRole('button', { name: 'Plan the route' }).click();
+  await says(page, 'Purser over is off.');
+
+  await page.getByRole('button', { name: 'Run', exact: true }).click();
+  await says(page, 'Taxiarch is safe. Running a route sends values to the network.');
+  expect(await routed(141)).toBe(0);
+  await page.getByRole('button', { name: 'Make hot and run' }).click();
+  await says(page, /Purser over is running: \d+ packets a second to its multicast group/);
+  await expect.poll(() => routed(141)).toBe(1);
+  await expect(page.getByRole('status', { name: 'Live strip' })).toContainText('1 route running');
+
+  await page.getByLabel('From channel').fill('1');
+  await page.getByLabel('To channel').fill('4');
+  await page.getByLabel('Level').fill('200');
+  await page.getByRole('button', { name: 'Set', exact: true }).click();
+  await says(page, '1-4 held at 200');
+  await page.getByRole('radio', { name: 'From an input' }).click();
+  await page.getByLabel('From channel').fill('5');
+  await page.getByLabel('To channel').fill('6');
+  await page.getByLabel('Universe', { exact: true }).fill('1');
+  await page.getByRole('button', { name: 'Set', exact: true }).click();
+  await says(page, /5-6 from 1 Foredeck and wheelhouse, channel 1/);
+  await page.getByRole('button', { name: 'Give back 1', exact: true }).click();
+  await expect(page.getByText('1-4 held at 200')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Give back 5', exact: true }).click();
+  await says(page, 'All 512 pass through.');
+  await page.getByRole('button', { name: 'Switch off' }).click();
+  await says(page, 'Purser over is off.');
+  await expect.poll(() => routed(141)).toBe(0);
+  for (let i = 0; i < 5; i += 1) await undo();
+});
+
+test('a range of universes is routed in one act, and taken back', async ({ page }) => {
+  await open(page, '/flow');
+  await page.getByRole('button', { name: 'Route a range' }).click();
+  await page.getByRole('checkbox', { name: '9 Catwalk battens' }).click();
+  await page.getByRole('checkbox', { name: '10 Bar battens' }).click();
+  await page.getByLabel('The first goes to').fill('sACN 209');
+  const preview = page.getByRole('region', { name: 'Preview' });
+  await expect(preview).toContainText('Art-Net 0.0.8 → sACN 209');
+  await expect(preview).toContainText('Art-Net 0.0.9 → sACN 210');
+  await page.getByRole('button', { name: 'Plan the routes' }).click();
+  await says(page, 'Planned 2 routes.');
+  await open(page, '/flow/routes');
+  await says(page, '0 of 2 routes running.');
+  await undo();
+});
+
+test('a console is linked to the visualiser from nothing to light on the picture', async ({ page, context }) => {
+  await open(page, '/flow/links/new');
+  await page.getByLabel('Sender').selectOption('Stern desk');
+  await page.getByLabel('Visualiser').selectOption('Crow’s nest');
+  await expect(page.getByRole('group', { name: 'Line 1' }).getByLabel('How many')).toHaveValue('6');
+  await page.getByRole('button', { name: 'Add the link' }).click();
+  const link = page.getByRole('list', { name: 'The doctor’s list' });
+  await expect(link.getByRole('listitem')).toHaveCount(9);
+  for (const question of ['The visualiser was started after the sender', 'No firewall between']) {
+    const well = page.getByRole('button', { name: `${question}: found well` });
+    if (await well.isVisible()) await well.click();
+  }
+  await says(page, 'Stern desk by sACN to Crow’s nest is fine.');
+
+  const picture = await context.newPage();
+  await picture.goto(standInPage('127.0.0.24'));
+  await expect(picture.getByRole('status')).toHaveText('Receives 40 of 40 universes at 127.0.0.24.');
+  const lit = await picture.evaluate(async () => {
+    const bytes = new Uint8Array(await (await fetch('light')).arrayBuffer());
+    return bytes.filter((byte, i) => i % 5 < 3 && byte > 40).length;
+  });
+  expect(lit).toBeGreaterThan(50);
+  await picture.close();
+  await open(page, '/flow/links');
+  await page.getByRole('link', { name: 'Stern desk by sACN to Crow’s nest' }).click();
+  await page.getByRole('button', { name: 'Change', exact: true }).click();
+  await page.getByRole('button', { name: 'Take it out of the plan' }).click();
+  await page.getByRole('button', { name: /^Take it out; 1 goes/ }).click();
+  await says(page, '3 of 3 links fine.');
+});
+
+test('the base is broken on purpose, found by the doctor, and mended', async ({ page }) => {
+  await handle('crow', { faults: { base: 0 } });
+  await open(page, '/flow/links/link-porthole');
+  const base = page.getByRole('listitem').filter({ hasText: 'Numbering begins alike' });
+  await expect(base).toContainText('listens one above what is sent: it is off by one.', { timeout: 20_000 });
+  await expect(base).toContainText('Set Crow’s nest to count from 1.');
+  await page.getByRole('link', { name: /The visualiser is a stand-in/ }).click();
+  const bench = page.getByRole('region', { name: 'Crow’s nest' });
+  await expect(bench).toContainText(/Receives \d+ of 40 universes; not /);
+  await bench.getByRole('checkbox', { name: 'Counts Art-Net from 0 instead of 1' }).click();
+  await expect(bench).toContainText('Receives 40 of 40 universes.', { timeout: 20_000 });
+  await open(page, '/flow/links');
+  await expect(page.getByText('3 of 3 links fine.')).toBeVisible({ timeout: 20_000 });
+});
+
+test('the other program has one lamp in another mode: found by comparing, and told how', async ({ page }) => {
+  await handle('crow', { faults: { otherMode: true } });
+  const patch = await (await fetch(`${standInPage('127.0.0.24')}patch.csv`)).text();
+  await handle('crow', { faults: { otherMode: false } });
+  await open(page, '/flow/links/compare');
+  await page.getByLabel('Table to paste').fill(patch);
+  await page.getByRole('button', { name: 'Read the table' }).click();
+  await page.getByRole('radio', { name: '1 differ' }).click();
+  await says(page, /^other mode, other footprint/);
+  await page.getByRole('button', { name: 'Light 101 Port spot 1 on both sides' }).click();
+  await says(page, 'Taxiarch is safe and sends nothing. Make it hot first.');
+});
