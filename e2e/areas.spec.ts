@@ -7,6 +7,10 @@ import { expect, test } from '@playwright/test';
 import { BRIDGE_DESK, api, handle, makeSafe, open, panel } from './whole';
 
 const BUILD = resolve(__dirname, '../.build');
+/** Servers of a test's own; none outlives it, however it ends. */
+const started: ChildProcess[] = [];
+
+test.afterEach(() => started.splice(0).forEach((server) => server.kill('SIGKILL')));
 
 test('flow: each universe from its sender to its port', async ({ page }) => {
   await open(page, '/flow');
@@ -173,6 +177,7 @@ test('the server goes: the strip says so, and heals by itself when it is back', 
       `${BUILD}/server/main.mjs`,
       ...Object.entries(args).flatMap(([name, value]) => [`--${name}`, String(value)]),
     ]);
+    started.push(server);
     await new Promise((ready) => server.stdout.once('data', ready));
     return server;
   };

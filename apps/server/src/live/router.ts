@@ -125,9 +125,13 @@ export class Router {
     });
   }
 
-  /** Universes that must be joined for the routes and controls to hear them. */
+  /** Universes that must be joined: those that routes and controls hear, and those that routes send, to be seen in Listen. */
   get sacnUniverses(): number[] {
-    const keys = [...this.byKey.keys(), ...this.controls.map(({ wire }) => wireKey(wire))];
+    const keys = [
+      ...this.byKey.keys(),
+      ...this.controls.map(({ wire }) => wireKey(wire)),
+      ...[...this.lines.values()].map(({ route }) => wireKey(route.out)),
+    ];
     return [...new Set(keys)].filter((key) => key < 0x10000);
   }
 

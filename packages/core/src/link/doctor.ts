@@ -201,6 +201,18 @@ function commonShift(pairs: readonly (readonly [number, number])[]): number | un
   return shifts.size === 1 ? [...shifts][0] : undefined;
 }
 
+/** Wire numbers of everything that is linked to a link's visualiser by its protocol. */
+function wantedBy(
+  { machineId, protocol: by }: Link,
+  { link: links, source: sources, universe }: ShowRecords,
+): number[] {
+  return links.flatMap((one) => {
+    const source = sources.find(({ id }) => id === one.sourceId);
+    if (one.machineId !== machineId || one.protocol !== by || !source) return [];
+    return linkedUniverses(one, source, universe).flatMap(({ sent }) => (sent?.protocol === by ? [sent.number] : []));
+  });
+}
+
 /** Numbers as planned on both ends, and those that the visualiser says it listens to. */
 function base({ link, records, universes, node, visualiser }: Case): DoctorLine {
   const title = 'Numbering begins alike';
@@ -253,9 +265,14 @@ function base({ link, records, universes, node, visualiser }: Case): DoctorLine 
     .map((one) => one.portAddress);
   if (link.protocol === 'artnet' && listens && listens.length > 0) {
     const there = new Set(listens);
+    // All that is linked to it counts: one link's numbers, moved by one, may be its neighbour's.
+    const wanted = wantedBy(link, records);
+    const shift = wanted.every((number) => there.has(number))
+      ? undefined
+      : [1, -1].find((by) => wanted.every((number) => there.has(number + by)));
     const lacks = universes.filter(({ sent }) => sent && !there.has(sent.number));
-    if (lacks.length === 0) return fine('base', title, `${visualiser.name} says that it listens to exactly these.`);
-    const shift = [1, -1].find((by) => universes.every(({ sent }) => !sent || there.has(sent.number + by)));
+    if (lacks.length === 0 && shift === undefined)
+      return fine('base', title, `${visualiser.name} says that it listens to these.`);
     return wrong(
       'base',
       title,

@@ -11,7 +11,10 @@ const bridge = ferry.source.find(({ name }) => name === 'Bridge desk')!;
 
 const stream = (over: Partial<StreamReport> = {}) =>
   ({ name: 'Bridge desk', address: '127.0.0.21', own: false, lost: false, firstSeen: 0, ...over }) as StreamReport;
-const crow = (over: Partial<NodeReport> = {}, listens = [8, 9, 10, 11]) =>
+/** Everything that the links of the demo show bring by Art-Net, and the same one beside */
+const LISTENS = Array.from({ length: 30 }, (_, i) => 8 + i);
+const shifted = LISTENS.map((number) => number + 1);
+const crow = (over: Partial<NodeReport> = {}, listens = LISTENS) =>
   ({
     address: '127.0.0.24',
     shortName: 'Crow’s nest',
@@ -45,6 +48,14 @@ test('nothing is wrong with the links of the demo show while all is well', () =>
   expect(Object.keys(found())).toHaveLength(9);
 });
 
+test('one link’s numbers, moved by one, may be its neighbour’s: the base is still told', () => {
+  const porthole = ferry.link.find(({ id }) => id === 'link-porthole')!;
+  const now = live([crow({}, shifted)]);
+  expect(doctor(porthole, ferry, now).find(({ name }) => name === 'base')).toMatchObject({
+    says: 'Crow’s nest listens one above what is sent: it is off by one.',
+  });
+});
+
 test('what cannot be seen is asked, and is well once a person has said so', () => {
   const asked = found({ ...link, well: [] });
   expect(notFine(asked)).toEqual(['order']);
@@ -63,7 +74,7 @@ test('a base that differs is told as off by one, in the plan with its repair, on
     planned['base']!.repair!.plan.changes,
   );
   expect(notFine(found(mended.link[0]!))).toEqual([]);
-  expect(found(link, live([crow({}, [9, 10, 11, 12])]))['base']).toMatchObject({
+  expect(found(link, live([crow({}, shifted)]))['base']).toMatchObject({
     says: 'Crow’s nest listens one above what is sent: it is off by one.',
     mend: 'Set Crow’s nest to count from 1.',
   });
