@@ -12,6 +12,7 @@ const BUNDLES = {
   'server/main': 'apps/server/src/main.ts',
   'server/worker': 'apps/server/src/live/worker.ts',
   'server/import': 'apps/server/src/imports/importThread.ts',
+  'server/findings': 'apps/server/src/findings/findingsThread.ts',
   'server/ear': 'apps/server/src/live/earThread.ts',
   'server/lock': 'apps/server/src/store/lock.ts',
   'standins/main': 'apps/standins/src/main.ts',

@@ -9,6 +9,7 @@ import { nightFerry } from '@taxiarch/core/demo';
 import { KINDS, emptyShow, type ProposedEdit, type ShowRecords } from '@taxiarch/core/show';
 import { createApp } from './http/app';
 import { Guard } from './http/guard';
+import { Findings } from './findings/findings';
 import { Imports } from './imports/imports';
 import { Feed } from './live/feed';
 import { LiveHost } from './live/host';
@@ -140,6 +141,7 @@ async function main(): Promise<void> {
   const store = await openStore(folder, options.demo);
   const files = new KeptFiles(folder);
   const imports = new Imports(new URL('./import.mjs', import.meta.url), files);
+  const findings = new Findings(new URL('./findings.mjs', import.meta.url));
   const host = await startEngine(options, settings, store);
   const feed = new Feed(host);
   await comeBack(host, settings, store);
@@ -150,7 +152,7 @@ async function main(): Promise<void> {
   const client = options.client === undefined ? undefined : join(resolve(options.client));
   server.removeAllListeners('request').removeAllListeners('upgrade');
   const bench = options.benchPort === undefined ? undefined : `http://${LOOPBACK}:${options.benchPort}`;
-  const app = createApp({ store, files, imports, host, feed, settings, guard, log, client, bench });
+  const app = createApp({ store, files, imports, findings, host, feed, settings, guard, log, client, bench });
   server.on('request', app.callback());
   feed.attach(server, (request) => guard.refuse(request) === undefined && guard.admits(request));
   await announce(options, guard);

@@ -1,8 +1,8 @@
 /** The show as the server has it, kept up to date by the edits that the feed brings. */
 import { useMemo } from 'react';
 import useSWR, { mutate } from 'swr';
-import type { HistoryReply, ShowReply } from '@taxiarch/core/contract';
-import { networkFindings, type Finding } from '@taxiarch/core/check';
+import type { FindingsReply, HistoryReply, ShowReply } from '@taxiarch/core/contract';
+import type { Finding } from '@taxiarch/core/check';
 import { Patch, patchFindings, type PatchFinding } from '@taxiarch/core/patch';
 import { applyToRecords, emptyShow, type Edit, type ProposedChange, type ShowRecords } from '@taxiarch/core/show';
 import { get, post } from './api';
@@ -69,18 +69,21 @@ export function useFindings(): readonly PatchFinding[] {
   return found;
 }
 
-const networkFound = new WeakMap<ShowRecords, Finding[]>();
+const NO_FINDINGS: readonly Finding[] = [];
 
-/** What is wrong with the network's plan, found once for all screens. */
-export function useNetworkFindings(): readonly Finding[] {
-  const { records } = useShow();
-  let found = networkFound.get(records);
-  if (!found) {
-    found = networkFindings(records);
-    networkFound.set(records, found);
-  }
-  return found;
+/**
+ * What is wrong with the plan of the network, looked for by the server's own thread. Until the look at
+ * the last edit is done the findings of the one before stand, and `known` says so.
+ */
+export function useNetworkLook(): { findings: readonly Finding[]; known: boolean } {
+  const seq = useSWR<ShowReply>(SHOW, get).data?.seq;
+  const { data } = useSWR<FindingsReply>(seq === undefined ? null : `/api/findings?seq=${seq}`, get, {
+    keepPreviousData: true,
+  });
+  return { findings: data?.findings ?? NO_FINDINGS, known: data !== undefined && seq !== undefined && data.seq >= seq };
 }
+
+export const useNetworkFindings = (): readonly Finding[] => useNetworkLook().findings;
 
 /** The newest edits, and what undo and redo would take back for whoever works here. */
 export const useHistory = (newest = 30) =>
@@ -91,6 +94,14 @@ export const useHistory = (newest = 30) =>
 /** Sends an edit through the one door; rejects with a Refusal whose message can be shown. */
 export async function propose(sentence: string, changes: readonly ProposedChange[]): Promise<Edit> {
   const edit = await post<Edit>('/api/edits', { author: personName.read(), sentence, changes });
+  follow(edit);
+  noteDone(edit.sentence);
+  return edit;
+}
+
+/** Puts a show that ships with Taxiarch in place of this one. */
+export async function openShipped(show: 'night-ferry' | 'bad-night'): Promise<Edit> {
+  const edit = await post<Edit>('/api/show/shipped', { author: personName.read(), show });
   follow(edit);
   noteDone(edit.sentence);
   return edit;

@@ -8,6 +8,7 @@ import type { Logger } from 'pino';
 import type { Feed } from '../live/feed';
 import type { LiveHost } from '../live/host';
 import type { SettingsFile } from '../settings';
+import type { Findings } from '../findings/findings';
 import type { Imports } from '../imports/imports';
 import type { KeptFiles } from '../store/files';
 import type { ShowStore } from '../store/store';
@@ -28,6 +29,7 @@ export interface Parts {
   readonly store: ShowStore;
   readonly files: KeptFiles;
   readonly imports: Imports;
+  readonly findings: Findings;
   readonly host: LiveHost;
   readonly feed: Feed;
   readonly settings: SettingsFile;
@@ -41,7 +43,19 @@ export interface Parts {
 
 const YEAR_MS = 365 * 24 * 3600 * 1000;
 
-export function createApp({ store, files, imports, host, feed, settings, guard, log, client, bench }: Parts): Koa {
+export function createApp({
+  store,
+  files,
+  imports,
+  findings,
+  host,
+  feed,
+  settings,
+  guard,
+  log,
+  client,
+  bench,
+}: Parts): Koa {
   const app = new Koa();
   app.use(problems(log));
   app.use(async (ctx, next) => {
@@ -58,7 +72,7 @@ export function createApp({ store, files, imports, host, feed, settings, guard, 
   app.use(bodyParser({ enableTypes: ['json', 'form'], jsonLimit: '32mb', formLimit: '1kb' }));
   app.use(pairing(guard));
   for (const router of [
-    showRoutes(store),
+    showRoutes(store, findings),
     importRoutes(imports, store),
     exportRoutes(store, files),
     liveRoutes(host, store, settings),

@@ -55,6 +55,18 @@ describe('a show', () => {
     await server.request('POST', '/api/undo', { author: 'Mara' });
   });
 
+  test('a shipped show takes the place of the open one as one edit, and undo brings it back', async () => {
+    const same = await server.request('POST', '/api/show/shipped', { author: 'Mara', show: 'night-ferry' });
+    expect([same.status, problem(same).detail]).toEqual([409, 'Night Ferry is open already, as it ships.']);
+    const opened = await server.request('POST', '/api/show/shipped', { author: 'Mara', show: 'bad-night' });
+    expect(opened.body).toMatchObject({ sentence: 'Opened the shipped show Night Ferry, bad night' });
+    const name = async () => (await server.get<ShowReply>('/api/show')).records.show[0]!.name;
+    expect(await name()).toBe('Night Ferry, bad night');
+    await server.request('POST', '/api/undo', { author: 'Mara' });
+    expect(await name()).toBe('Night Ferry');
+    expect((await server.request('POST', '/api/show/shipped', { author: 'Mara', show: 'x' })).status).toBe(400);
+  });
+
   test('nothing of mine to undo is said so', async () => {
     const reply = await server.request('POST', '/api/undo', { author: 'Nobody yet' });
     expect([reply.status, problem(reply).detail]).toEqual([409, 'There is nothing of yours to undo.']);

@@ -37,6 +37,19 @@ export const openApi = {
         },
       },
     },
+    '/api/findings': {
+      get: {
+        summary: 'What is wrong with the plan of the network.',
+        responses: { '200': answer('Findings.', named('Findings')) },
+      },
+    },
+    '/api/show/shipped': {
+      post: {
+        summary: 'Put a show that ships with Taxiarch in place of this one, as one edit.',
+        requestBody: body(named('ShippedShow')),
+        responses: { '201': answer('The edit.', named('Edit')), ...BAD, '409': problem('It is open already.') },
+      },
+    },
     '/api/history': {
       get: {
         summary: 'The last edits, newest first.',

@@ -176,6 +176,21 @@ export const schemas = {
   },
   History: record({ edits: list(named('EditHead')), earlier: whole, undo: nullable(whole), redo: nullable(whole) }),
   Author: record({ author: text }),
+  Findings: record({
+    seq: whole,
+    findings: list(
+      record({
+        rule: text,
+        weight: oneOf('must fix', 'look at'),
+        subjects: list(text),
+        sentence: text,
+        evidence: list(text),
+        'port?': whole,
+        'universe?': whole,
+      }),
+    ),
+  }),
+  ShippedShow: record({ author: text, show: oneOf('night-ferry', 'bad-night') }),
   Settings: record({
     interface: { ...text, description: 'For sACN: “auto”, “plan”, or an address of this computer.' },
     artnetInterface: { ...text, description: 'The same for Art-Net, or “same”.' },

@@ -2,7 +2,10 @@
 import Router from '@koa/router';
 import { object, string } from 'yup';
 import { checkProposedEdit, undoState, type Edit } from '@taxiarch/core/show';
-import type { HistoryReply, ShowReply } from '@taxiarch/core/contract';
+import { badNight, nightFerry } from '@taxiarch/core/demo';
+import { planShow } from '@taxiarch/core/format';
+import type { FindingsReply, HistoryReply, ShowReply } from '@taxiarch/core/contract';
+import type { Findings } from '../findings/findings';
 import type { ShowStore } from '../store/store';
 import { ProblemError, require400 } from './problem';
 
@@ -12,13 +15,30 @@ const authored = object({
 
 const HISTORY_LENGTH = 30;
 
+const SHIPPED = {
+  'night-ferry': { name: 'Night Ferry', make: nightFerry },
+  'bad-night': { name: 'Night Ferry, bad night', make: badNight },
+} as const;
+
+const shipped = authored.shape({
+  show: string()
+    .strict()
+    .oneOf(Object.keys(SHIPPED), `The shipped shows are: ${Object.keys(SHIPPED).join(', ')}.`)
+    .required('Say which show.'),
+});
+
 const headOf = ({ changes: _, ...head }: Edit): Omit<Edit, 'changes'> => head;
 
-export function showRoutes(store: ShowStore): Router {
+export function showRoutes(store: ShowStore, findings: Findings): Router {
   const router = new Router({ prefix: '/api' });
 
   router.get('/show', (ctx) => {
     ctx.body = { seq: store.lastSeq, records: store.records() } satisfies ShowReply;
+  });
+
+  router.get('/findings', async (ctx) => {
+    const seq = store.lastSeq;
+    ctx.body = { seq, findings: await findings.of(seq, store.records()) } satisfies FindingsReply;
   });
 
   router.post('/edits', async (ctx) => {
@@ -26,6 +46,16 @@ export function showRoutes(store: ShowStore): Router {
     if (!checked.ok) throw new ProblemError(400, 'Not understood', checked.faults[0]!.why, { faults: checked.faults });
     ctx.status = 201;
     ctx.body = await store.propose(checked.value);
+  });
+
+  /** Puts a show that ships with Taxiarch in place of this one; undo brings this one back. */
+  router.post('/show/shipped', async (ctx) => {
+    const { author, show } = require400<{ author: string; show: keyof typeof SHIPPED }>(shipped, ctx.request.body);
+    const { name, make } = SHIPPED[show];
+    const { sentence, changes } = planShow(store.records(), make(), `Opened the shipped show ${name}`);
+    if (changes.length === 0) throw new ProblemError(409, 'Nothing to do', `${name} is open already, as it ships.`);
+    ctx.status = 201;
+    ctx.body = await store.propose({ author, sentence, changes });
   });
 
   router.get('/history', (ctx) => {

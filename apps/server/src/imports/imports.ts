@@ -163,7 +163,15 @@ function compare(ready: Ready, records: ShowRecords): { rows: ImportRowReply[]; 
   ];
   const name = ready.records.show[0]?.name ?? '';
   return {
-    rows: [{ key: ALL, state: lines.length === 0 ? 'same' : 'changed', subject: `The whole show: ${name}`, says, differs: [] }],
+    rows: [
+      {
+        key: ALL,
+        state: lines.length === 0 ? 'same' : 'changed',
+        subject: `The whole show: ${name}`,
+        says,
+        differs: [],
+      },
+    ],
     notes: [],
   };
 }

@@ -1,5 +1,6 @@
 /** What server and clients say to each other over HTTP and as text over the feed. */
 import type { Protocol } from '../address';
+import type { Finding } from '../check';
 import type { StreamState } from '../flow';
 import type { PatchDifference } from '../format';
 import type { DiscoveryReport, NodeReport } from './nodes';
@@ -33,6 +34,13 @@ export interface ShowReply {
   /** Number of the last edit */
   readonly seq: number;
   readonly records: ShowRecords;
+}
+
+/** GET /api/findings: what is wrong with the plan of the network */
+export interface FindingsReply {
+  /** Number of the edit that left the show so */
+  readonly seq: number;
+  readonly findings: readonly Finding[];
 }
 
 /** GET /api/history: newest first */

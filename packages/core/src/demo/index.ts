@@ -1,1 +1,2 @@
 export { nightFerry } from './nightFerry';
+export * from './badNight';

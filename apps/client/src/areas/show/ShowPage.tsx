@@ -7,7 +7,7 @@ import { patch } from '@/data/api';
 import { useLive, useSettings } from '@/data/live';
 import { makeHot } from '@/data/output';
 import { personName, staysTaken, useKept } from '@/data/kept';
-import { takeBack, useHistory, useShow } from '@/data/show';
+import { openShipped, takeBack, useHistory, useShow } from '@/data/show';
 import {
   Button,
   Choice,
@@ -59,6 +59,51 @@ function History({ onTrouble }: { onTrouble: (why: string) => void }) {
       {history !== undefined && history.earlier > 0 && (
         <Button label={`Show ${Math.min(PAGE, history.earlier)} earlier`} onPress={() => setNewest(newest + PAGE)} />
       )}
+    </Section>
+  );
+}
+
+const SHIPPED = [
+  { show: 'night-ferry', name: 'Night Ferry', about: 'The demo show, in which all is well.' },
+  {
+    show: 'bad-night',
+    name: 'Night Ferry, bad night',
+    about: 'The same with ten faults in it, to be found and mended.',
+  },
+] as const;
+
+function Shipped({ onTrouble }: { onTrouble: (why: string) => void }) {
+  const [sure, setSure] = useState('');
+  return (
+    <Section title="Shows that ship with Taxiarch">
+      {SHIPPED.map(({ show, name, about }) => (
+        <View key={show} className="gap-2">
+          <View className="flex-row items-center gap-3">
+            <View className="flex-1">
+              <Text>{name}</Text>
+              <Text kind="small">{about}</Text>
+            </View>
+            {sure !== show && <Button label={`Open ${name}`} short="Open" onPress={() => setSure(show)} />}
+          </View>
+          {sure === show && (
+            <>
+              <Notice state="look at">It takes the place of the show that is open. Undo brings that back.</Notice>
+              <View className="flex-row gap-2">
+                <Button label="Leave it" grow onPress={() => setSure('')} />
+                <Button
+                  label="Open it"
+                  look="main"
+                  grow
+                  onPress={() => {
+                    setSure('');
+                    void openShipped(show).catch((error: Error) => onTrouble(error.message));
+                  }}
+                />
+              </View>
+            </>
+          )}
+        </View>
+      ))}
     </Section>
   );
 }
@@ -154,6 +199,7 @@ export function ShowPage() {
         <Section title="Theme">
           <Choice label="Theme" options={THEMES} value={theme} onChange={pinTheme} />
         </Section>
+        <Shipped onTrouble={setTrouble} />
         <History onTrouble={setTrouble} />
         <Section title="Network interfaces">
           <Text>Which one Taxiarch uses is chosen under Wire.</Text>

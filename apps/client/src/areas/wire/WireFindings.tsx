@@ -3,7 +3,7 @@ import { Link, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { networkRepairs, type Finding } from '@taxiarch/core/check';
-import { useNetworkFindings, useShow } from '@/data/show';
+import { useNetworkLook, useShow } from '@/data/show';
 import { Button, Empty, PlanPreview, Screen, Sentence, StateWord, Text, count } from '@/ui';
 
 /** Findings shown at once. */
@@ -63,20 +63,22 @@ function Card({ finding, open, onOpen }: { finding: Finding; open: boolean; onOp
 
 export function WireFindings() {
   const { loaded } = useShow();
-  const findings = useNetworkFindings();
+  const { findings, known } = useNetworkLook();
   const [open, setOpen] = useState('');
   if (!loaded) return <Empty>Reading the show…</Empty>;
   return (
     <Screen
       sentence={
         <Sentence>
-          {findings.length === 0
-            ? 'The plan of the network has no faults.'
-            : `${count(findings.length, 'finding')} in the plan of the network.`}
+          {findings.length === 0 && !known
+            ? 'Looking…'
+            : findings.length === 0
+              ? 'The plan of the network has no faults.'
+              : `${count(findings.length, 'finding')} in the plan of the network.`}
         </Sentence>
       }
     >
-      {findings.length === 0 && (
+      {findings.length === 0 && known && (
         <Text kind="soft">
           The same address twice, masks that disagree, machines that cannot reach each other, and ports that ask of a
           model what it cannot do would stand here, with ways to mend them.

@@ -1,0 +1,58 @@
+import { networkFindings, networkRepairs } from '../check';
+import type { LiveReport } from '../contract';
+import { doctor } from '../link';
+import { patchFindings, recordsAfter, repairsOf, rigOf } from '../patch';
+import { KINDS, checkRecord, toMaps, emptyShow, refuseChanges, settleChanges, type ShowRecords } from '../show';
+import { PLANTED, badNight, nightFerry } from '.';
+
+const silent = { universes: [], nodes: [], listeningSince: 0 } as unknown as LiveReport;
+/** What stands in the doctor's lists because of the plan, not because nothing is on the wire here. */
+const planned = (records: ShowRecords) =>
+  records.link
+    .flatMap((link) => doctor(link, records, silent))
+    .filter(({ name, state }) => state === 'must fix' && !['protocol', 'universes'].includes(name));
+const inPatch = (records: ShowRecords) => patchFindings(rigOf(records).patch, records.universe);
+
+const found = {
+  patch: inPatch(badNight()).map(({ sentence }) => sentence),
+  network: networkFindings(badNight()).map(({ sentence, evidence }) => [sentence, ...evidence].join(' ')),
+  doctor: planned(badNight()).map(({ says }) => says),
+};
+
+test('it is a show that the door lets in', () => {
+  const records = badNight();
+  const changes = KINDS.flatMap((kind) => records[kind].map((after) => ({ kind, id: after.id, rev: null, after })));
+  for (const { kind, after } of changes) expect(checkRecord(kind, after)).toMatchObject({ ok: true });
+  const start = toMaps(emptyShow());
+  expect(refuseChanges(start, settleChanges(start, changes, 1))).toBeUndefined();
+});
+
+test('ten things are wrong in it, and nothing in the good show', () => {
+  expect(PLANTED).toHaveLength(10);
+  expect(inPatch(nightFerry())).toEqual([]);
+  expect(networkFindings(nightFerry())).toEqual([]);
+  expect(planned(nightFerry())).toEqual([]);
+});
+
+test.each(PLANTED)('$what is found', ({ found: where, says }) =>
+  expect(found[where]).toContainEqual(expect.stringMatching(says)),
+);
+
+test('each is mended by a repair that is offered, until nothing is left', () => {
+  let records = badNight();
+  const apply = (plan: { changes: Parameters<typeof recordsAfter>[1] }) => {
+    records = recordsAfter(records, plan.changes);
+  };
+  for (let step = 0; step < 40; step += 1) {
+    const [patch] = inPatch(records);
+    const [network] = networkFindings(records);
+    const sick = planned(records).find(({ repair }) => repair);
+    let id = 0;
+    if (patch) apply(repairsOf(rigOf(records), patch, () => `new-${(id += 1)}`)[0]!.plan);
+    else if (network) apply(networkRepairs(records, network)[0]!.plan);
+    else if (sick) apply(sick.repair!.plan);
+  }
+  expect(inPatch(records)).toEqual([]);
+  expect(networkFindings(records)).toEqual([]);
+  expect(planned(records)).toEqual([]);
+});
