@@ -1,7 +1,7 @@
 /** Universes sent on, slots held and given back, and a visualiser linked from nothing to light on its picture. */
 import { expect, test, type Page } from '@playwright/test';
 import type { LiveReport } from '@taxiarch/core/contract';
-import { api, handle, makeSafe, open, standInPage } from './whole';
+import { CAR_DECK_NODE, api, handle, levelAt, makeSafe, open, panel, standInPage } from './whole';
 
 const says = (page: Page, text: string | RegExp) => expect(page.getByText(text).first()).toBeVisible();
 const undo = () => api('/api/undo', { author: 'Technician' });
@@ -49,6 +49,51 @@ test('a universe is routed, a range held by hand, another taken from an input, b
   await says(page, 'Purser over is off.');
   await expect.poll(() => routed(141)).toBe(0);
   for (let i = 0; i < 5; i += 1) await undo();
+});
+
+test('a node and the visualiser are witnesses of what a route sends over a console', async () => {
+  const wire = (number: number) => ({ protocol: 'sacn', number });
+  const held = (level: number) => ({ first: 1, last: 20, by: 'hand', level, from: null });
+  const route = {
+    id: 'route-witness',
+    rev: 0,
+    name: 'Lamp posts by hand',
+    order: 1,
+    inputs: [{ wire: wire(41), sender: '', shift: 0, priority: 100 }],
+    merge: 'htp',
+    returns: 'at once',
+    out: wire(8),
+    interface: '',
+    delivery: 'usual',
+    addresses: [],
+    priority: 150,
+    master: 255,
+    parts: [held(255)],
+    comesBack: false,
+  };
+  const write = (rev: number | null, after: object | null) =>
+    api<{ seq: number }>('/api/edits', {
+      author: 'the tests',
+      sentence: 'Held the lamp posts',
+      changes: [{ kind: 'route', id: route.id, rev, after }],
+    });
+  const post = async () => {
+    const { lamps } = await panel<{ lamps: { number: number }[] }>(24, 'state');
+    const light = new Uint8Array(await (await fetch(`${standInPage('127.0.0.24')}light`)).arrayBuffer());
+    return light[lamps.findIndex(({ number }) => number === 501) * 5]!;
+  };
+  const { seq } = await write(null, route);
+  await api('/api/output/hot', { hot: true, by: 'the tests' });
+  await api('/api/routes/run', { ids: [route.id], on: true, by: 'the tests' });
+  await expect.poll(() => levelAt(CAR_DECK_NODE, 6, 1)).toBe(255);
+  await expect.poll(post).toBeGreaterThan(200);
+  const changed = await write(seq, { ...route, parts: [held(0)] });
+  await expect.poll(() => levelAt(CAR_DECK_NODE, 6, 1)).toBe(0);
+  await expect.poll(post).toBe(0);
+  // Off again, the console has its universe back.
+  await makeSafe();
+  await expect.poll(() => levelAt(CAR_DECK_NODE, 6, 1), { timeout: 15_000 }).toBeGreaterThan(0);
+  await write(changed.seq, null);
 });
 
 test('a range of universes is routed in one act, and taken back', async ({ page }) => {

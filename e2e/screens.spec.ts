@@ -1,7 +1,7 @@
 /** Pictures of the main views for docs/screenshots, from the demo show. Made by `npm run screens`. */
 import { join, resolve } from 'node:path';
 import { test } from '@playwright/test';
-import { api, makeSafe, open } from './whole';
+import { api, handle, makeSafe, open } from './whole';
 
 const FOLDER = resolve(__dirname, '../docs/screenshots');
 const PHONE = { width: 390, height: 844 };
@@ -20,7 +20,6 @@ const VIEWS = [
   ['rig-wide', WIDE, '/rig/lamp-101'],
   ['wire-stand-ins', PHONE, '/wire/stand-ins'],
   ['slots-wide', WIDE, '/listen/u7?slot=40'],
-  ['flow-wide', WIDE, '/flow'],
 ] as const;
 
 for (const [name, viewport, path] of VIEWS)
@@ -30,16 +29,6 @@ for (const [name, viewport, path] of VIEWS)
     await page.waitForTimeout(1500);
     await page.screenshot({ path: join(FOLDER, `${name}.png`) });
   });
-
-test('adding lamps', async ({ page }) => {
-  await page.setViewportSize(PHONE);
-  await open(page, '/rig/add');
-  await page.getByRole('button', { name: 'Baleen Spot 16' }).click();
-  await page.getByLabel('Name, # is the running number').fill('Mast spot #');
-  await page.getByLabel('Begin at').fill('2/470');
-  await page.waitForTimeout(500);
-  await page.screenshot({ path: join(FOLDER, 'rig-add.png') });
-});
 
 test('a fault of the patch, and its mends', async ({ page }) => {
   const { records } = await api<{ records: { lamp: { id: string; rev: number }[] } }>('/api/show');
@@ -70,15 +59,6 @@ test('machines that drifted', async ({ page }) => {
   await turn({ port: 2, wire: 3, mask: '255.0.0.0', settings: { merge: 'htp' } });
 });
 
-test('can A reach B', async ({ page }) => {
-  await page.setViewportSize(PHONE);
-  await open(page, '/wire/reach');
-  await page.getByLabel('From', { exact: true }).selectOption({ label: 'Bridge desk' });
-  await page.getByLabel('To', { exact: true }).selectOption({ label: 'Boiler node' });
-  await page.waitForTimeout(500);
-  await page.screenshot({ path: join(FOLDER, 'wire-reach.png') });
-});
-
 test('prove, hot', async ({ page }) => {
   await page.setViewportSize(PHONE);
   await open(page, '/rig/lamp-101');
@@ -100,4 +80,57 @@ test.describe('in daylight', () => {
     await page.waitForTimeout(1200);
     await page.screenshot({ path: join(FOLDER, 'slot-daylight.png') });
   });
+});
+
+test('the picture of the flow', async ({ page }) => {
+  await page.setViewportSize(WIDE);
+  await open(page, '/flow');
+  await page.getByRole('radio', { name: 'Picture' }).click();
+  await page.waitForTimeout(1500);
+  await page.screenshot({ path: join(FOLDER, 'flow-wide.png') });
+});
+
+test('a route with three owners in one universe', async ({ page }) => {
+  const wire = (number: number) => ({ protocol: 'sacn', number });
+  const part = { first: 13, last: 18, by: 'hand', level: 190, from: null };
+  const other = { first: 19, last: 24, by: 'input', level: 0, from: { wire: wire(41), channel: 1 } };
+  const after = {
+    id: 'route-foredeck',
+    rev: 0,
+    name: 'Foredeck again',
+    order: 1,
+    inputs: [{ wire: wire(1), sender: '', shift: 0, priority: 100 }],
+    merge: 'htp',
+    returns: 'at once',
+    out: wire(101),
+    interface: '',
+    delivery: 'usual',
+    addresses: [],
+    priority: 100,
+    master: 255,
+    parts: [part, other],
+    comesBack: false,
+  };
+  await api('/api/edits', {
+    author: 'Ivo',
+    sentence: 'Planned a route',
+    changes: [{ kind: 'route', id: after.id, rev: null, after }],
+  });
+  await api('/api/output/hot', { hot: true, by: 'Ivo' });
+  await api('/api/routes/run', { ids: [after.id], on: true, by: 'Ivo' });
+  await page.setViewportSize(PHONE);
+  await open(page, `/flow/routes/${after.id}`);
+  await page.waitForTimeout(2000);
+  await page.screenshot({ path: join(FOLDER, 'flow-route.png') });
+  await makeSafe();
+  await api('/api/undo', { author: 'Ivo' });
+});
+
+test('the doctor of a link', async ({ page }) => {
+  await handle('crow', { faults: { base: 0 } });
+  await page.setViewportSize(PHONE);
+  await open(page, '/flow/links/link-porthole');
+  await page.getByText('it is off by one').waitFor({ timeout: 20_000 });
+  await page.screenshot({ path: join(FOLDER, 'flow-link.png') });
+  await handle('crow', { faults: { base: 1 } });
 });

@@ -13,6 +13,7 @@ const parts = {
   rest: './measure/rest.mjs',
   rig: './measure/rig.mjs',
   wire: './measure/wire.mjs',
+  flow: './measure/flow.mjs',
 };
 const asked = process.argv.slice(2);
 const unknown = asked.filter((name) => !(name in parts));

@@ -21,3 +21,4 @@ export * from './Check';
 export * from './Chips';
 export * from './print';
 export * from './TableIn';
+export * from './TakeOut';

@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { formatWire, type NumberingBase, type Protocol } from '@taxiarch/core/address';
 import { doctor, linkedUniverses, proposeLines, type DoctorLine } from '@taxiarch/core/link';
-import { changed, removed } from '@taxiarch/core/patch';
+import { changed } from '@taxiarch/core/patch';
 import type { Link } from '@taxiarch/core/show';
 import { useDraft } from '@/data/form';
 import { useLive } from '@/data/live';
@@ -23,6 +23,7 @@ import {
   Section,
   Sentence,
   StateWord,
+  TakeOut,
   Text,
   count,
 } from '@/ui';
@@ -153,7 +154,6 @@ function Editor({ base }: { base: Link | undefined }) {
   const { records } = useShow();
   const [id] = useState(newId);
   const [form, setForm, clear] = useDraft<LinkForm>(`link ${base?.id ?? 'new'}`, base ? linkFormOf(base) : NEW_LINK);
-  const [removing, setRemoving] = useState(false);
   const plan = useMemo(() => linkPlan(form, base, id, records), [form, base, id, records]);
   const source = records.source.find((one) => one.id === form.sourceId);
   const set = (next: Partial<LinkForm>) => setForm({ ...form, ...next });
@@ -264,23 +264,7 @@ function Editor({ base }: { base: Link | undefined }) {
           onDone={() => done(`/flow/links/${base?.id ?? id}`)}
         />
       </Section>
-      {base &&
-        (removing ? (
-          <PlanPreview
-            plan={{
-              ok: true,
-              value: {
-                sentence: `Took the link ${base.name} out of the plan`,
-                changes: [removed('link', base)],
-                lines: [{ subject: base.name, before: 'planned', after: '' }],
-              },
-            }}
-            act="Take it out"
-            onDone={() => done('/flow/links')}
-          />
-        ) : (
-          <Button label="Take it out of the plan" onPress={() => setRemoving(true)} />
-        ))}
+      {base && <TakeOut kind="link" record={base} what={`the link ${base.name}`} onDone={() => done('/flow/links')} />}
     </Screen>
   );
 }

@@ -2,13 +2,25 @@
 import { useMemo, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { formatWire } from '@taxiarch/core/address';
-import { removed } from '@taxiarch/core/patch';
 import type { Control, ControlTarget } from '@taxiarch/core/show';
 import { useLive } from '@/data/live';
 import { newId } from '@/data/numbers';
 import { learnFader } from '@/data/routes';
 import { useShow } from '@/data/show';
-import { Button, Choice, Field, Notice, Pick, PlanPreview, Screen, Section, Sentence, Text, count } from '@/ui';
+import {
+  Button,
+  Choice,
+  Field,
+  Notice,
+  Pick,
+  PlanPreview,
+  Screen,
+  Section,
+  Sentence,
+  TakeOut,
+  Text,
+  count,
+} from '@/ui';
 import { NEW_CONTROL, controlFormOf, controlPlan, controlText, type ControlForm } from './controlForm';
 
 const DOES = [
@@ -147,20 +159,7 @@ function Editor({ base, onDone }: { base: Control | undefined; onDone: () => voi
       <View className="flex-row gap-2">
         <Button label="Leave it" grow onPress={onDone} />
       </View>
-      {base && (
-        <PlanPreview
-          plan={{
-            ok: true,
-            value: {
-              sentence: `Took ${base.name} out of the input map`,
-              changes: [removed('control', base)],
-              lines: [{ subject: base.name, before: controlText(base, records), after: '' }],
-            },
-          }}
-          act="Take it out"
-          onDone={onDone}
-        />
-      )}
+      {base && <TakeOut kind="control" record={base} what={`${base.name} of the input map`} onDone={onDone} />}
     </Section>
   );
 }

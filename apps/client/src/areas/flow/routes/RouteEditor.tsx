@@ -2,13 +2,12 @@
 import { useRouter, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { removed } from '@taxiarch/core/patch';
 import { DELIVERIES, type Delivery, type Route, type RouteMerge } from '@taxiarch/core/show';
 import { useDraft } from '@/data/form';
 import { useInterfaces } from '@/data/live';
 import { newId } from '@/data/numbers';
 import { useShow } from '@/data/show';
-import { Button, Check, Field, Pick, PlanPreview, Screen, Section, Sentence, Text } from '@/ui';
+import { Button, Check, Field, Pick, PlanPreview, Screen, Section, Sentence, TakeOut, Text } from '@/ui';
 import { PLAIN_INPUT_FORM, formOf, planOf, type InputForm, type RouteForm } from './routeForm';
 
 const MERGES = [
@@ -28,7 +27,6 @@ export function RouteEditor({ base }: { base: Route | undefined }) {
   const interfaces = useInterfaces().data?.interfaces ?? [];
   const [id] = useState(newId);
   const [form, setForm, clear] = useDraft<RouteForm>(`route ${base?.id ?? 'new'}`, formOf(base));
-  const [removing, setRemoving] = useState(false);
   const plan = useMemo(() => planOf(form, base, id, records), [form, base, id, records]);
   const set = (next: Partial<RouteForm>) => setForm({ ...form, ...next });
   const setInput = (which: number, next: Partial<InputForm>) =>
@@ -162,23 +160,9 @@ export function RouteEditor({ base }: { base: Route | undefined }) {
           onDone={() => done(`/flow/routes/${base?.id ?? id}`)}
         />
       </Section>
-      {base &&
-        (removing ? (
-          <PlanPreview
-            plan={{
-              ok: true,
-              value: {
-                sentence: `Took the route ${base.name} out of the plan`,
-                changes: [removed('route', base)],
-                lines: [{ subject: base.name, before: 'planned', after: '' }],
-              },
-            }}
-            act="Take it out"
-            onDone={() => done('/flow/routes')}
-          />
-        ) : (
-          <Button label="Take it out of the plan" onPress={() => setRemoving(true)} />
-        ))}
+      {base && (
+        <TakeOut kind="route" record={base} what={`the route ${base.name}`} onDone={() => done('/flow/routes')} />
+      )}
     </Screen>
   );
 }

@@ -3,12 +3,11 @@ import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { allowanceText, machineOfSource, viewOf } from '@taxiarch/core/check';
-import { removed } from '@taxiarch/core/patch';
 import { PENNANT_CUTS, PENNANT_FILLS, type PennantCut, type PennantFill, type Source } from '@taxiarch/core/show';
 import { useDraft } from '@/data/form';
 import { newId } from '@/data/numbers';
 import { useShow } from '@/data/show';
-import { Button, Empty, Field, PennantFlag, Pick, PlanPreview, Screen, Section, Sentence, Text } from '@/ui';
+import { Empty, Field, PennantFlag, Pick, PlanPreview, Screen, Section, Sentence, TakeOut, Text } from '@/ui';
 import { SenderLines } from './SenderLines';
 import { formOf, planOf, type SenderForm } from './senderForm';
 
@@ -25,7 +24,6 @@ function Editor({ base }: { base: Source | undefined }) {
   const { records } = useShow();
   const [id] = useState(newId);
   const [form, setForm, clear] = useDraft<SenderForm>(`sender ${base?.id ?? 'new'}`, formOf(base));
-  const [removing, setRemoving] = useState(false);
   const plan = useMemo(() => planOf(form, base, id, records, newId), [form, base, id, records]);
   const planned = useMemo(() => new Map(records.universe.map((one) => [one.number, one])), [records.universe]);
   const view = useMemo(() => viewOf(records), [records]);
@@ -84,23 +82,7 @@ function Editor({ base }: { base: Source | undefined }) {
       <Section title="Preview">
         <PlanPreview plan={plan} act={base ? 'Change the sender' : 'Add the sender'} onDone={back} />
       </Section>
-      {base &&
-        (removing ? (
-          <PlanPreview
-            plan={{
-              ok: true,
-              value: {
-                sentence: `Took the sender ${base.name} out of the plan`,
-                changes: [removed('source', base)],
-                lines: [{ subject: base.name, before: 'planned', after: '' }],
-              },
-            }}
-            act="Take it out"
-            onDone={back}
-          />
-        ) : (
-          <Button label="Take it out of the plan" onPress={() => setRemoving(true)} />
-        ))}
+      {base && <TakeOut kind="source" record={base} what={`the sender ${base.name}`} onDone={back} />}
     </Screen>
   );
 }
