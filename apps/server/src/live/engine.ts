@@ -1,14 +1,6 @@
 /** The live engine: listens, keeps the account, merges, polls, and sends what is taken. Runs in a thread of its own. */
 import { wireKey } from '@taxiarch/core/address';
-import {
-  ArtNet,
-  POLL_TARGETED,
-  blankPollReply,
-  encodeIpProg,
-  encodePoll,
-  encodePollReply,
-  type ArtPoll,
-} from '@taxiarch/core/artnet';
+import { ArtNet, encodePoll } from '@taxiarch/core/artnet';
 import { ROUTE_KEYS, type InterfaceInfo, type Settings } from '@taxiarch/core/contract';
 import { OWN_NAME, type Network } from '@taxiarch/core/show';
 import { Sacn } from '@taxiarch/core/sacn';
@@ -20,10 +12,12 @@ import type { EngineReport, EngineSetup, EngineUniverse, FromEngine, ToEngine } 
 import { NodeTable } from './nodes';
 import { Output } from './output';
 import { FaderFinder } from './faderFinder';
+import { Polling } from './polling';
 import { program } from './programmer';
 import { Router } from './router';
 import { SharedLevels } from './shared';
 import { Sockets } from './sockets';
+import { Rates, Trouble } from './state';
 import { LiveUniverse } from './universe';
 import { warmUp } from './warmUp';
 
@@ -42,10 +36,6 @@ const REPORT_MS = 500;
 const REPORT_PARTS = 8;
 const UNIVERSES_A_PART = 128;
 const INTERFACES_MS = 1000;
-/** A node’s mask is asked for this often. */
-const ASK_IP_MS = 10_000;
-/** Trouble that did not come again in this time is over. */
-const TROUBLE_MS = 5000;
 
 export class Engine {
   private readonly ingest: Ingest;
@@ -62,9 +52,9 @@ export class Engine {
   private readonly timers: NodeJS.Timeout[] = [];
   private outputTimer: NodeJS.Timeout | undefined;
   private readonly listeningSince = Math.round(EPOCH + clock());
-  private troubleText = '';
-  private troubleAt = -Infinity;
-  private reported = { at: clock(), packets: 0, sent: 0 };
+  private readonly troubles = new Trouble();
+  private readonly rates = new Rates({ at: clock(), heard: 0, sent: 0 });
+  private readonly polling: Polling;
   private moving = Promise.resolve();
 
   constructor(
@@ -87,7 +77,7 @@ export class Engine {
           this.discovered.note(page, address, now);
           page.universes.forEach((universe) => this.sockets.join(universe));
         },
-        onPoll: (poll, address) => this.answerPoll(poll, address),
+        onPoll: (poll, address) => this.polling.answer(poll, address),
         onPollReply: (reply, address, now) => {
           if (address !== this.using.artnet?.address) this.nodes.note(reply, address, now);
         },
@@ -106,6 +96,12 @@ export class Engine {
       artnetTargets: (portAddress) => this.nodes.listeners(portAddress, clock()),
       broadcastAddress: () => (this.using.artnet ? broadcastOf(this.using.artnet) : undefined),
       ownAddress: () => this.using.artnet?.address,
+    });
+    this.polling = new Polling({
+      wanted: () => this.settings.poll,
+      artnet: () => this.using.artnet,
+      send: (bytes, to) => this.sockets.sendFromArtNetPort(bytes, to),
+      toAskForIp: (now, before) => this.nodes.toAskForIp(now, before),
     });
     this.router = new Router(routeCid, shared, {
       universe: (key) => this.ingest.known(key),
@@ -135,10 +131,10 @@ export class Engine {
     this.every(SWEEP_MS, () => this.sweep());
     this.every(REPORT_MS / REPORT_PARTS, () => this.reportDue());
     this.every(INTERFACES_MS, () => void this.followInterface());
-    this.every(ArtNet.POLL_INTERVAL_MS, () => this.poll());
+    this.every(ArtNet.POLL_INTERVAL_MS, () => this.polling.poll(clock()));
     this.every(Sacn.E131_E131_UNIVERSE_DISCOVERY_INTERVAL_MS, () => this.announce());
     this.runOutput(clock());
-    this.poll();
+    this.polling.poll(clock());
     // The first report is there before anybody can ask for it.
     this.tell({ type: 'report', report: this.report() });
   }
@@ -170,8 +166,7 @@ export class Engine {
   }
 
   private trouble(text: string): void {
-    this.troubleText = text;
-    this.troubleAt = clock();
+    this.troubles.note(text, clock());
   }
 
   /** Follows the interfaces chosen: takes them up when they are there, lets go when they are gone. */
@@ -246,31 +241,9 @@ export class Engine {
     });
   }
 
-  private poll(): void {
-    if (!this.settings.poll) return;
-    this.sockets.sendFromArtNetPort(encodePoll(), 'broadcast');
-    const now = clock();
-    for (const address of this.nodes.toAskForIp(now, now - ASK_IP_MS))
-      this.sockets.sendFromArtNetPort(encodeIpProg(), address);
-  }
-
-  /** A controller that is polled says who it is (Art-Net 4, ArtPoll); it has no ports of its own. */
-  private answerPoll(poll: ArtPoll, address: string): void {
-    const { artnet } = this.using;
-    if (!this.settings.poll || !artnet || address === artnet.address) return;
-    if (poll.flags & POLL_TARGETED) return;
-    const mac = Uint8Array.from(artnet.mac.split(':'), (byte) => parseInt(byte, 16));
-    const reply = {
-      ...blankPollReply(artnet.address, mac),
-      portName: OWN_NAME,
-      longName: OWN_NAME,
-      style: ArtNet.StController,
-    };
-    this.sockets.sendFromArtNetPort(encodePollReply(reply), address);
-  }
-
   private announce(): void {
-    for (const page of this.output.discovery()) this.sockets.sendSacn(page, Sacn.E131_DISCOVERY_UNIVERSE);
+    for (const page of [...this.output.discovery(), ...this.router.discovery()])
+      this.sockets.sendSacn(page, Sacn.E131_DISCOVERY_UNIVERSE);
   }
 
   handle(message: ToEngine): void {
@@ -366,20 +339,13 @@ export class Engine {
 
   private report(): EngineReport {
     const now = clock();
-    const seconds = Math.max(0.001, (now - this.reported.at) / 1000);
-    const settled = seconds < 0.2 ? this.lastRates : undefined;
-    const rates = settled ?? {
-      heard: Math.round((this.ingest.packets - this.reported.packets) / seconds),
-      sent: Math.round((this.sockets.sent - this.reported.sent) / seconds),
-    };
-    if (!settled) this.reported = { at: now, packets: this.ingest.packets, sent: this.sockets.sent };
-    this.lastRates = rates;
+    const rates = this.rates.of(now, this.ingest.packets, this.sockets.sent);
     return {
       at: Math.round(EPOCH + now),
       listeningSince: this.listeningSince,
       interface: this.using.sacn,
       artnetInterface: this.using.artnet,
-      trouble: this.troubleNow(now),
+      trouble: this.troubles.says(this.using, this.settings, now),
       nodes: this.nodes.report(now, EPOCH),
       discovered: this.discovered.report(now, EPOCH),
       output: this.output.report(rates.sent),
@@ -389,17 +355,6 @@ export class Engine {
       rejected:
         this.sockets.lost > 0 ? { ...this.ingest.rejected, 'no-room': this.sockets.lost } : this.ingest.rejected,
     };
-  }
-
-  private lastRates = { heard: 0, sent: 0 };
-
-  private troubleNow(now: number): string {
-    const { interface: sacn, artnetInterface } = this.settings;
-    const chosen = !this.using.sacn ? sacn : !this.using.artnet ? artnetInterface : undefined;
-    if (chosen === 'auto' || chosen === 'plan') return 'This computer has no network interface with an IPv4 address.';
-    if (chosen !== undefined)
-      return `The interface with address ${chosen === 'same' ? sacn : chosen} is gone. Taxiarch goes on when it returns.`;
-    return now - this.troubleAt < TROUBLE_MS ? this.troubleText : '';
   }
 }
 

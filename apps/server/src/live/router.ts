@@ -6,7 +6,8 @@ import { SLOTS, wireKey, type WireUniverse } from '@taxiarch/core/address';
 import type { ControlReport, RouteReport } from '@taxiarch/core/contract';
 import { MOST_ROUTES } from '@taxiarch/core/contract';
 import { RouteMixer, scalesOf, type Incoming, type Reach } from '@taxiarch/core/route';
-import type { Control, Route } from '@taxiarch/core/show';
+import { encodeDiscoveryPages } from '@taxiarch/core/sacn';
+import { OWN_NAME, type Control, type Route } from '@taxiarch/core/show';
 import { RoutedOutput, type RouteSender } from './routedOutput';
 import { MOST_UNIVERSES, type SharedLevels } from './shared';
 import type { LiveUniverse } from './universe';
@@ -133,6 +134,14 @@ export class Router {
       ...[...this.lines.values()].map(({ route }) => wireKey(route.out)),
     ];
     return [...new Set(keys)].filter((key) => key < 0x10000);
+  }
+
+  /** Universe discovery packets for the sACN universes that routes send now (E1.31-2018, clause 8). */
+  discovery(): Uint8Array[] {
+    const sent = [...this.lines.values()].flatMap(({ running, route: { out } }) =>
+      running && out.protocol === 'sacn' ? [out.number] : [],
+    );
+    return sent.length === 0 ? [] : encodeDiscoveryPages(this.cid, OWN_NAME, sent);
   }
 
   /** Switches routes on or off; returns a sentence if that cannot be. */

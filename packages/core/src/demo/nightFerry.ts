@@ -3,23 +3,12 @@
  * People, makers, ship and places are made up; addresses are loopback ones.
  */
 import { footprintOf } from '../fixture';
-import {
-  PLAIN_RANGE,
-  type FixtureType,
-  type Lamp,
-  type Link,
-  type Place,
-  type ShowRecords,
-  type Source,
-  type Universe,
-} from '../show';
+import type { FixtureType, Lamp, Place, ShowRecords, Universe } from '../show';
 import { LIBRARY } from '../library';
 import { CORD_DRIVER_ID, MACHINES, STAND_IN_NETWORK, machineModels } from './network';
-import { PIXELS, pixelRuns, pixelUniverses } from './pixels';
+import { pixelRuns, pixelUniverses } from './pixels';
+import { HOUSE_UNIVERSE, LINKS, PURSERS_UNIVERSE, SOURCES } from './senders';
 import { PLACES, PLACE_BOXES, placeId, type PlaceName } from './places';
-
-/** What the Gangway panel sends. */
-const HOUSE_UNIVERSE = 40;
 
 interface Batch {
   readonly count: number;
@@ -218,8 +207,6 @@ const UNIVERSE_NAMES = [
 ];
 /** Universes up to this one travel as sACN, those after it as Art-Net. */
 const LAST_SACN = 8;
-/** What comes in from the Purser's desk. */
-const PURSERS_UNIVERSE = 41;
 
 /** Spreads `count` lamps of a batch over its place, row by row. */
 function position(place: PlaceName, index: number, count: number): { x: number; y: number; z: number } {
@@ -291,81 +278,6 @@ const universes = (): Universe[] => [
     merge: 'htp',
   })),
 ];
-
-const SOURCES: readonly Source[] = [
-  {
-    id: 'source-bridge',
-    rev: 0,
-    name: 'Bridge desk',
-    address: '127.0.0.21',
-    ranges: [
-      { ...PLAIN_RANGE, from: 1, count: 8, rate: 40 },
-      { ...PLAIN_RANGE, from: 9, count: 4, rate: 40 },
-    ],
-    pennant: { letter: 'B', cut: 'swallow', fill: 'plain' },
-  },
-  {
-    id: 'source-stern',
-    rev: 0,
-    name: 'Stern desk',
-    address: '127.0.0.22',
-    ranges: [
-      {
-        ...PLAIN_RANGE,
-        from: 3,
-        count: 6,
-        rate: 40,
-        priority: 90,
-        note: 'Backup. The Foredeck node cannot merge, so 1 and 2 come from the bridge alone.',
-      },
-    ],
-    pennant: { letter: 'S', cut: 'swallow', fill: 'bars' },
-  },
-  {
-    id: 'source-porthole',
-    rev: 0,
-    name: 'Porthole',
-    address: '127.0.0.23',
-    ranges: [{ ...PLAIN_RANGE, from: PIXELS.first, count: PIXELS.last - PIXELS.first + 1, rate: 25 }],
-    pennant: { letter: 'P', cut: 'triangle', fill: 'chevrons' },
-  },
-  {
-    id: 'source-gangway',
-    rev: 0,
-    name: 'Gangway panel',
-    address: '127.0.0.26',
-    ranges: [{ ...PLAIN_RANGE, from: HOUSE_UNIVERSE, rate: 20, note: 'Four faders by the gangway.' }],
-    pennant: { letter: 'G', cut: 'square', fill: 'dots' },
-  },
-  {
-    id: 'source-pursers',
-    rev: 0,
-    name: 'Purser’s desk',
-    address: '127.0.0.34',
-    ranges: [{ ...PLAIN_RANGE, from: PURSERS_UNIVERSE, rate: 20, note: 'Comes in by the Saloon node.' }],
-    pennant: { letter: 'D', cut: 'notch', fill: 'dots' },
-  },
-];
-
-/** Everything goes to the Crow's nest, whose display counts Art-Net from 1. */
-const LINKS: readonly Link[] = (
-  [
-    ['bridge-sacn', 'Bridge desk by sACN', 'bridge', 'sacn', 1, 8],
-    ['bridge-artnet', 'Bridge desk by Art-Net', 'bridge', 'artnet', 9, 4],
-    ['porthole', 'Porthole', 'porthole', 'artnet', PIXELS.first, PIXELS.last - PIXELS.first + 1],
-  ] as const
-).map(([id, name, source, protocol, from, count]): Link => ({
-  id: `link-${id}`,
-  rev: 0,
-  name: `${name} to Crow’s nest`,
-  sourceId: `source-${source}`,
-  machineId: 'machine-crow',
-  protocol,
-  senderBase: 1,
-  receiverBase: 1,
-  lines: [{ from, count, to: from }],
-  well: ['order', 'firewall'],
-}));
 
 const places = (): Place[] => PLACES.map((name, i) => ({ id: placeId(name), rev: 0, name, order: i + 1 }));
 

@@ -2,12 +2,14 @@
  * The doctor of a link between a sender and a visualiser: a short list, worked through live. What can
  * be seen on the wire is seen; the rest is asked of the person who stands there.
  */
-import { formatUniverses, formatWire, protocolName, wireKey, type WireUniverse } from '../address';
+import { formatUniverses, formatWire, protocolName, wireKey } from '../address';
 import type { LiveReport, NodeReport, StreamReport } from '../contract';
 import { isSentBy, rangesWith, sentTo } from '../flow';
 import { addressesOf, canReach, isLoopback, isStandIn } from '../ip';
 import { changed, type Plan } from '../patch';
-import type { Link, Machine, ShowRecords, Source, Universe } from '../show';
+import { layRuns } from '../pixel';
+import type { Link, Machine, ShowRecords, Source } from '../show';
+import { linkedUniverses, type LinkedUniverse } from './linked';
 
 export type DoctorState = 'fine' | 'must fix' | 'ask';
 
@@ -35,35 +37,6 @@ interface Case {
   readonly streams: readonly { readonly universe: number; readonly stream: StreamReport }[];
   readonly node: NodeReport | undefined;
   readonly used: readonly number[];
-}
-
-export interface LinkedUniverse {
-  readonly universe: number;
-  /** Where the sender sends it; undefined if it does not */
-  readonly sent: WireUniverse | undefined;
-  /** Where the visualiser's own number lies on the wire */
-  readonly heard: WireUniverse;
-}
-
-/** Where a visualiser's own number lies on the wire: sACN has one counting, Art-Net what its display begins with. */
-export const receiverWire = ({ protocol, receiverBase }: Link, number: number): WireUniverse => ({
-  protocol,
-  number: protocol === 'sacn' ? number : number - receiverBase,
-});
-
-export function linkedUniverses(link: Link, source: Source, universes: readonly Universe[]): LinkedUniverse[] {
-  const planned = new Map(universes.map((one) => [one.number, one]));
-  return link.lines.flatMap(({ from, count, to }) =>
-    Array.from({ length: count }, (_, i) => {
-      const universe = from + i;
-      const ways = rangesWith(source, universe).map((range) => sentTo(range, universe, planned.get(universe)));
-      return {
-        universe,
-        sent: ways.find((way) => way?.protocol === link.protocol) ?? ways[0],
-        heard: receiverWire(link, to + i),
-      };
-    }),
-  );
 }
 
 const fine = (name: string, title: string, says: string): DoctorLine => ({
@@ -347,6 +320,21 @@ function firewall(one: Case): DoctorLine {
   );
 }
 
+const fed = new WeakMap<ShowRecords, ReadonlySet<number>>();
+
+/** Universes that feed lamps or pixels; found once for each show. */
+function fedUniverses(records: ShowRecords): ReadonlySet<number> {
+  let universes = fed.get(records);
+  if (!universes) {
+    universes = new Set([
+      ...records.lamp.flatMap(({ universe, blocks }) => [universe, ...blocks.map((at) => at.universe)]),
+      ...layRuns(records.run, records.machine).flatMap(({ segments }) => segments.map((at) => at.universe)),
+    ]);
+    fed.set(records, universes);
+  }
+  return universes;
+}
+
 /** All lines in the order in which a person works through them; empty if the link's ends are gone. */
 export function doctor(
   link: Link,
@@ -370,9 +358,8 @@ export function doctor(
   const node =
     live.nodes.find((one) => !one.gone && addresses.has(one.address)) ??
     live.nodes.find((one) => !one.gone && one.shortName === visualiser.name);
-  const fed = new Set(records.lamp.flatMap(({ universe, blocks }) => [universe, ...blocks.map((at) => at.universe)]));
   const planned = new Map(records.universe.map((one) => [one.number, one]));
-  const used = [...fed]
+  const used = [...fedUniverses(records)]
     .filter((universe) =>
       rangesWith(source, universe).some(
         (range) => sentTo(range, universe, planned.get(universe))?.protocol === link.protocol,
@@ -391,25 +378,4 @@ export function doctor(
     order(one, live.listeningSince),
     firewall(one),
   ];
-}
-
-/** Lines of a link one to one: everything that the source sends by the protocol, under its show number. */
-export function proposeLines(
-  source: Source,
-  protocolWanted: Link['protocol'],
-  universes: readonly Universe[],
-): Link['lines'] {
-  const planned = new Map(universes.map((one) => [one.number, one]));
-  const lines: { from: number; count: number; to: number }[] = [];
-  for (const range of source.ranges) {
-    if (!range.on) continue;
-    for (let i = 0; i < range.count; i += 1) {
-      const universe = range.from + i;
-      if (sentTo(range, universe, planned.get(universe))?.protocol !== protocolWanted) continue;
-      const last = lines[lines.length - 1];
-      if (last && last.from + last.count === universe) last.count += 1;
-      else lines.push({ from: universe, count: 1, to: universe });
-    }
-  }
-  return lines;
 }

@@ -1,2 +1,3 @@
 /** Senders linked to visualisers: which universe arrives as which, and what stands in the way. */
 export * from './doctor';
+export * from './linked';

@@ -54,6 +54,10 @@ test('one link’s numbers, moved by one, may be its neighbour’s: the base is 
   expect(doctor(porthole, ferry, now).find(({ name }) => name === 'base')).toMatchObject({
     says: 'Crow’s nest listens one above what is sent: it is off by one.',
   });
+  // Pixels are fed as lamps are.
+  expect(doctor(porthole, ferry, now).find(({ name }) => name === 'enough')).toMatchObject({
+    says: 'All 26 that it sends by Art-Net and that feed lamps.',
+  });
 });
 
 test('what cannot be seen is asked, and is well once a person has said so', () => {

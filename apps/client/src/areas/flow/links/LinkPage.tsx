@@ -47,6 +47,7 @@ function Looked({ link }: { link: Link }) {
   const live = useLive();
   const standIns = useStandIns().data;
   const lines = live ? doctor(link, records, live) : [];
+  const worst = lines.find(({ state }) => state === 'must fix');
   const wrong = lines.filter(({ state }) => state === 'must fix').length;
   const asked = lines.filter(({ state }) => state === 'ask').length;
   const source = records.source.find(({ id }) => id === link.sourceId);
@@ -72,6 +73,11 @@ function Looked({ link }: { link: Link }) {
         </>
       }
     >
+      {worst && (
+        <Notice state="must fix">
+          {worst.says} {worst.mend}
+        </Notice>
+      )}
       <View role="list" aria-label="The doctor’s list">
         {lines.map((line) => (
           <Line key={line.name} line={line} link={link} />

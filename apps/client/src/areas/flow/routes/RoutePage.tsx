@@ -66,9 +66,10 @@ function Running({ route }: { route: Route }) {
   const { toggle, shown } = useRouteSwitch();
   const pennants = usePennants(route, live, records.source);
   const [chosen, setChosen] = useState<number>();
-  const universe = records.universe.find(
-    (one) => wireKey({ protocol: one.protocol, number: one.wire }) === wireKey(route.out),
-  );
+  const planned = (wire: Route['out']) =>
+    records.universe.find((one) => wireKey({ protocol: one.protocol, number: one.wire }) === wireKey(wire));
+  // What goes to no universe of the show is named by the lamps that it comes from.
+  const universe = planned(route.out) ?? (route.inputs[0]!.shift === 0 ? planned(route.inputs[0]!.wire) : undefined);
   const spans = universe ? patch.universe(universe.number) : [];
   if (edit) return <RouteEditor base={route} />;
   const name = (wire: Route['out']) => wireName(wire, records.universe);
@@ -232,7 +233,7 @@ function Parts({ route, first, universes }: { route: Route; first: number; unive
       {why !== '' && <Notice state="must fix">{why}</Notice>}
       <View className="flex-row gap-2">
         <Button
-          label="Give back this range"
+          label="Give back range"
           grow
           onPress={() => {
             const at = range();
