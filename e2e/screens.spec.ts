@@ -130,7 +130,7 @@ test('the doctor of a link', async ({ page }) => {
   await handle('crow', { faults: { base: 0 } });
   await page.setViewportSize(PHONE);
   await open(page, '/flow/links/link-porthole');
-  await page.getByText('it is off by one').waitFor({ timeout: 20_000 });
+  await page.getByText('it is off by one').first().waitFor({ timeout: 20_000 });
   await page.screenshot({ path: join(FOLDER, 'flow-link.png') });
   await handle('crow', { faults: { base: 1 } });
 });

@@ -57,8 +57,7 @@ function timed(changing, merge) {
   return (spent * 1000) / FRAMES;
 }
 
-async function mergeFigures() {
-  const { Merger } = await core('merge');
+async function mergeFigures({ Merger }) {
   const values = new Uint8Array(512);
   const owners = new Uint8Array(512);
   const plain = (sources) => plainMerge(sources, values, owners);
@@ -143,7 +142,7 @@ const post = async (path, given) => {
   return response.json();
 };
 
-async function routerFigures() {
+async function routerFigures({ PLAIN_INPUT, PLAIN_ROUTE }) {
   const witness = createSocket({ type: 'udp4', reuseAddr: true });
   await new Promise((done) => witness.bind(ports.sacn, WITNESS, done));
   witness.setRecvBufferSize(4 * 1024 * 1024);
@@ -152,7 +151,6 @@ async function routerFigures() {
   });
   await new Promise((ready) => relay.stdout.once('data', ready));
   const server = await startServer(undefined, ['--empty']);
-  const { PLAIN_INPUT, PLAIN_ROUTE } = await core('show');
   const routes = Array.from({ length: ROUTES }, (_, i) => ({
     ...PLAIN_ROUTE,
     id: `r${i}`,
@@ -189,5 +187,6 @@ async function routerFigures() {
 }
 
 export async function measure() {
-  return [...(await mergeFigures()), ...(await routerFigures())];
+  const words = await core('merge', 'show');
+  return [...(await mergeFigures(words)), ...(await routerFigures(words))];
 }

@@ -23,12 +23,3 @@ export class Backup {
     this.current = heard.indexOf(true);
   }
 }
-
-/**
- * The sources that a receiver with room for `most` takes in: those that were first, as long as they
- * are heard (Art-Net 4: a third source is ignored). `since` are times of first hearing, any clock.
- */
-export function withinRoom<T extends { readonly since: number }>(sources: readonly T[], most: number): readonly T[] {
-  if (sources.length <= most) return sources;
-  return [...sources].sort((a, b) => a.since - b.since).slice(0, most);
-}

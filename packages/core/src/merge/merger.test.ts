@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { Backup, Merger, NOBODY, mergeSlots, withinRoom, type Contender } from '.';
+import { Backup, Merger, NOBODY, mergeSlots, type Contender } from '.';
 
 interface Source {
   mark: number;
@@ -99,10 +99,4 @@ test('or it goes on until a person gives back', () => {
   // A backup that falls silent itself cannot go on, whoever was to give back.
   backup.choose([false, true], 'by hand');
   expect(backup.choose([true, false], 'by hand')).toBe(0);
-});
-
-test('those that were first keep their room', () => {
-  const sources = [{ since: 30 }, { since: 10 }, { since: 20 }];
-  expect(withinRoom(sources, 2)).toEqual([{ since: 10 }, { since: 20 }]);
-  expect(withinRoom(sources, 3)).toBe(sources);
 });
