@@ -160,6 +160,11 @@ test('three owners in one universe: through, by hand, from another input; the st
     (six) => String(six) === '10,0,200,200,60,61',
   );
   expect(packets.at(-1)).toMatchObject({ sourceName: 'Taxiarch', priority: 77, terminated: false });
+  // Two universes come in at 40 Hz; what goes out keeps the pace of the one that passes through.
+  const before = packets.length;
+  await new Promise((done) => setTimeout(done, 2000));
+  expect(packets.length - before).toBeGreaterThan(50);
+  expect(packets.length - before).toBeLessThan(88);
   packets.length = 0;
   await hot(false);
   await eventually(

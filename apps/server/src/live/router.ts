@@ -197,7 +197,9 @@ export class Router {
       const shown = this.watched.has(line.row);
       if (line.running) {
         const since = now - line.sentAt;
-        if ((line.owing && since >= FRAME_MS) || since >= KEEP_ALIVE_MS) this.pass(line, now);
+        // With one input its own packets carry along what changed elsewhere, as long as they come.
+        const pace = line.inputs.length === 1 ? 2 * FRAME_MS : FRAME_MS;
+        if ((line.owing && since >= pace) || since >= KEEP_ALIVE_MS) this.pass(line, now);
       } else if (shown && line.dirty) this.mix(line, now);
     }
   }

@@ -4,8 +4,10 @@ import { MODELS } from '../library';
 import { plainPort } from '../machine';
 import { recordsAfter } from '../patch';
 import {
+  PLAIN_INPUT,
   PLAIN_MACHINE,
   PLAIN_RANGE,
+  PLAIN_ROUTE,
   type Machine,
   type MachineInterface,
   type MachinePort,
@@ -149,6 +151,9 @@ Object.assign(RAISED, {
   'unicast to no carrier': show([node, machine('Far', [iface(at('10.0.0.9'))])], {
     source: [line({ delivery: 'unicast', addresses: ['10.0.0.9'] })],
   }),
+  'fed back': show([node, machine('Inlet', [iface(at('10.0.0.7'))], { ports: [{ ...plainPort(1, 1), use: 'in' }] })], {
+    source: sender,
+  }),
   'too fast': show([node], { source: [line({ rate: 60 })] }),
   'load of a link': show([machine('Hub', [], { ports: many(400) })], {
     source: [line({ count: 400, rate: 44 })],
@@ -289,4 +294,42 @@ test('the load of a link is shown with its arithmetic', () => {
   // 400 universes × 44 Hz × 704 bytes × 8 = 99.1 Mbit/s
   expect(finding!.sentence).toContain('99 Mbit/s in 17600 packets a second');
   expect(finding!.evidence).toEqual(['400 × 44 Hz × 704 bytes × 8']);
+});
+
+test('what goes in and comes out again through routes is found, however many lie between', () => {
+  const wire = (number: number) => ({ protocol: 'sacn' as const, number });
+  const route = (from: number, to: number) => ({
+    ...PLAIN_ROUTE,
+    id: `r${from}`,
+    rev: 1,
+    name: `r${from}`,
+    order: from,
+    inputs: [{ ...PLAIN_INPUT, wire: wire(from) }],
+    out: wire(to),
+  });
+  const inlet = machine('Inlet', [iface(at('10.0.0.7'))], { ports: [{ ...plainPort(1, 1), use: 'in' }] });
+  const outlet = machine('Outlet', [iface(at('10.0.0.8'))], carries(3));
+  const found = (routes: ShowRecords['route']) =>
+    networkFindings(show([inlet, outlet], { source: [sends('Desk', [1, 3])], route: routes })).filter(
+      ({ rule }) => rule === 'fed back',
+    );
+  expect(found([])).toEqual([]);
+  expect(found([route(1, 2), route(2, 3)])[0]?.sentence).toMatch(
+    /If its cable comes from Outlet, port 1, it feeds itself/,
+  );
+});
+
+test('a route sends too', () => {
+  const records = show([machine('Node', [], carries(2))], { source: [], lamp: lamps(2) });
+  const route = {
+    ...PLAIN_ROUTE,
+    id: 'r',
+    rev: 1,
+    name: 'r',
+    order: 1,
+    inputs: [{ ...PLAIN_INPUT, wire: { protocol: 'sacn' as const, number: 7 } }],
+    out: { protocol: 'sacn' as const, number: 2 },
+  };
+  expect(networkFindings(records).length).toBeGreaterThan(0);
+  expect(networkFindings({ ...records, route: [route] })).toEqual([]);
 });

@@ -1,4 +1,5 @@
 /** Who sends each show universe, which ports carry it, and what lies on it, as the checks of the flow ask it. */
+import { wireKey } from '../address';
 import { priorityOf, universesOf } from '../flow';
 import { layRuns } from '../pixel';
 import type { Machine, MachinePort, ShowRecords, Source } from '../show';
@@ -22,6 +23,8 @@ export interface FlowView {
   readonly carriers: ReadonlyMap<number, readonly Carrier[]>;
   /** Inputs that put a universe on the network */
   readonly inputs: ReadonlyMap<number, readonly Carrier[]>;
+  /** Universes that a planned route makes */
+  readonly routed: ReadonlySet<number>;
   /** Lamps and runs of pixels on each universe */
   readonly load: ReadonlyMap<number, number>;
 }
@@ -63,7 +66,13 @@ export function flowOf(view: NetworkView): FlowView {
     for (let i = 0; limits && i < limits.universes; i += 1)
       put(carriers, limits.firstUniverse + i, { known: one, port: null });
   }
-  const flow = { senders, carriers, inputs, load: loadOf(view.records) };
+  const made = new Set(view.records.route.map(({ out }) => wireKey(out)));
+  const routed = new Set(
+    view.records.universe
+      .filter(({ protocol, wire }) => made.has(wireKey({ protocol, number: wire })))
+      .map(({ number }) => number),
+  );
+  const flow = { senders, carriers, inputs, routed, load: loadOf(view.records) };
   known.set(view, flow);
   return flow;
 }

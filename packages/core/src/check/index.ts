@@ -3,6 +3,7 @@ import { allowance, allowanceText } from './allowance';
 import { capability } from './capability';
 import { dhcp } from './dhcp';
 import { viewOf, type Check, type Finding, type Repair } from './finding';
+import { fedBack } from './fedBack';
 import { loopback } from './loopback';
 import { masks } from './masks';
 import { noPort } from './noPort';
@@ -54,6 +55,7 @@ export const NETWORK_CHECKS: readonly Check[] = [
   tooFast,
   wireLoad,
   groups,
+  fedBack,
 ];
 
 /** Everything found wrong with the network's plan, in time linear in machines and their ports. */

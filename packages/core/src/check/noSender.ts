@@ -7,9 +7,9 @@ import { flowOf } from './flowView';
 export const noSender: Check = {
   rule: 'no sender',
   *find(view): Generator<Finding> {
-    const { senders, load, inputs } = flowOf(view);
+    const { senders, load, inputs, routed } = flowOf(view);
     for (const [universe, lamps] of load)
-      if (!senders.has(universe) && !inputs.has(universe))
+      if (!senders.has(universe) && !inputs.has(universe) && !routed.has(universe))
         yield {
           rule: this.rule,
           weight: 'must fix',

@@ -6,9 +6,9 @@ import { flowOf, withPort } from './flowView';
 export const nothingSent: Check = {
   rule: 'nothing sent to the port',
   *find(view): Generator<Finding> {
-    const { senders, carriers, inputs } = flowOf(view);
+    const { senders, carriers, inputs, routed } = flowOf(view);
     for (const [universe, there] of carriers) {
-      if (senders.has(universe) || inputs.has(universe)) continue;
+      if (senders.has(universe) || inputs.has(universe) || routed.has(universe)) continue;
       for (const { known, port } of there) {
         if (!port) continue;
         const shift = [-1, 1].find((by) => senders.has(universe + by) && !carriers.has(universe + by));

@@ -1,0 +1,69 @@
+/**
+ * An input that puts on the network what others send there already, and ports let out: if its cable
+ * comes from one of these, the universe feeds itself. Routes between are followed, however many.
+ */
+import { wireKey } from '../address';
+import { changed } from '../patch';
+import type { Check, Finding, KnownMachine, NetworkView } from './finding';
+import { flowOf, withPort } from './flowView';
+
+/** Show universes that routes make of one, through any number of steps, itself among them. */
+function reachedFrom(universe: number, { records }: NetworkView): ReadonlySet<number> {
+  const wires = new Map(
+    records.universe.map((one) => [wireKey({ protocol: one.protocol, number: one.wire }), one.number]),
+  );
+  const next = new Map<number, number[]>();
+  for (const { inputs, out } of records.route)
+    for (const { wire } of inputs) {
+      const [from, to] = [wires.get(wireKey(wire)), wires.get(wireKey(out))];
+      if (from !== undefined && to !== undefined) next.set(from, [...(next.get(from) ?? []), to]);
+    }
+  const reached = new Set([universe]);
+  for (const one of reached) for (const to of next.get(one) ?? []) reached.add(to);
+  return reached;
+}
+
+/** Who else puts a universe on the network than the machine whose input it is. */
+function others(universe: number, { machine, addresses }: KnownMachine, view: NetworkView): string[] {
+  const own = new Set(addresses.map(({ text }) => text));
+  return (flowOf(view).senders.get(universe) ?? [])
+    .filter(({ source, known }) => known?.machine !== machine && !own.has(source.address))
+    .map(({ source }) => source.name);
+}
+
+export const fedBack: Check = {
+  rule: 'fed back',
+  *find(view): Generator<Finding> {
+    const { inputs, carriers } = flowOf(view);
+    for (const [universe, there] of inputs)
+      for (const { known, port } of there) {
+        const [sender] = others(universe, known, view);
+        if (!port || sender === undefined) continue;
+        const outlet = [...reachedFrom(universe, view)].flatMap((one) => carriers.get(one) ?? [])[0];
+        if (!outlet) continue;
+        yield {
+          rule: this.rule,
+          weight: 'look at',
+          subjects: [known.machine.id, outlet.known.machine.id],
+          sentence: `${known.machine.name}, port ${port.number}, puts universe ${universe} on the network, which ${sender} sends too. If its cable comes from ${outlet.known.machine.name}${outlet.port ? `, port ${outlet.port.number}` : ''}, it feeds itself.`,
+          evidence: [],
+          port: port.number,
+        };
+      }
+  },
+  repairs(view, { subjects: [id], port: number = 0 }) {
+    const known = view.byId.get(id!);
+    if (!known) return [];
+    const { machine } = known;
+    return [
+      {
+        label: 'Switch the input off',
+        plan: {
+          sentence: `Switched off the input of ${machine.name}, port ${number}`,
+          changes: [changed('machine', machine, withPort(machine, number, { use: 'off' }))],
+          lines: [{ subject: `${machine.name}, port ${number}`, before: 'in', after: 'off' }],
+        },
+      },
+    ];
+  },
+};
