@@ -1,7 +1,7 @@
 /** Universes sent on, slots held and given back, and a visualiser linked from nothing to light on its picture. */
 import { expect, test, type Page } from '@playwright/test';
 import type { LiveReport } from '@taxiarch/core/contract';
-import { CAR_DECK_NODE, api, handle, levelAt, makeSafe, open, panel, standInPage } from './whole';
+import { WHEELHOUSE_NODE, api, handle, levelAt, makeSafe, open, panel, standInPage } from './whole';
 
 const says = (page: Page, text: string | RegExp) => expect(page.getByText(text).first()).toBeVisible();
 const undo = () => api('/api/undo', { author: 'Technician' });
@@ -53,16 +53,16 @@ test('a universe is routed, a range held by hand, another taken from an input, b
 
 test('a node and the visualiser are witnesses of what a route sends over a console', async () => {
   const wire = (number: number) => ({ protocol: 'sacn', number });
-  const held = (level: number) => ({ first: 1, last: 20, by: 'hand', level, from: null });
+  const held = (level: number) => ({ first: 1, last: 12, by: 'hand', level, from: null });
   const route = {
     id: 'route-witness',
     rev: 0,
-    name: 'Lamp posts by hand',
+    name: 'Lanterns by hand',
     order: 1,
     inputs: [{ wire: wire(41), sender: '', shift: 0, priority: 100 }],
     merge: 'htp',
     returns: 'at once',
-    out: wire(8),
+    out: wire(1),
     interface: '',
     delivery: 'usual',
     addresses: [],
@@ -74,25 +74,25 @@ test('a node and the visualiser are witnesses of what a route sends over a conso
   const write = (rev: number | null, after: object | null) =>
     api<{ seq: number }>('/api/edits', {
       author: 'the tests',
-      sentence: 'Held the lamp posts',
+      sentence: 'Held the lanterns',
       changes: [{ kind: 'route', id: route.id, rev, after }],
     });
-  const post = async () => {
+  const lantern = async () => {
     const { lamps } = await panel<{ lamps: { number: number }[] }>(24, 'state');
     const light = new Uint8Array(await (await fetch(`${standInPage('127.0.0.24')}light`)).arrayBuffer());
-    return light[lamps.findIndex(({ number }) => number === 501) * 5]!;
+    return light[lamps.findIndex(({ number }) => number === 1) * 5]!;
   };
   const { seq } = await write(null, route);
   await api('/api/output/hot', { hot: true, by: 'the tests' });
   await api('/api/routes/run', { ids: [route.id], on: true, by: 'the tests' });
-  await expect.poll(() => levelAt(CAR_DECK_NODE, 6, 1)).toBe(255);
-  await expect.poll(post).toBeGreaterThan(200);
+  await expect.poll(() => levelAt(WHEELHOUSE_NODE, 1, 1)).toBe(255);
+  await expect.poll(lantern).toBeGreaterThan(200);
   const changed = await write(seq, { ...route, parts: [held(0)] });
-  await expect.poll(() => levelAt(CAR_DECK_NODE, 6, 1)).toBe(0);
-  await expect.poll(post).toBe(0);
+  await expect.poll(() => levelAt(WHEELHOUSE_NODE, 1, 1)).toBe(0);
+  await expect.poll(lantern).toBe(0);
   // Off again, the console has its universe back.
   await makeSafe();
-  await expect.poll(() => levelAt(CAR_DECK_NODE, 6, 1), { timeout: 15_000 }).toBeGreaterThan(0);
+  await expect.poll(() => levelAt(WHEELHOUSE_NODE, 1, 1), { timeout: 15_000 }).toBeGreaterThan(0);
   await write(changed.seq, null);
 });
 
