@@ -91,25 +91,19 @@ export const useHistory = (newest = 30) =>
     keepPreviousData: true,
   }).data;
 
-/** Sends an edit through the one door; rejects with a Refusal whose message can be shown. */
-export async function propose(sentence: string, changes: readonly ProposedChange[]): Promise<Edit> {
-  const edit = await post<Edit>('/api/edits', { author: personName.read(), sentence, changes });
+/** Asks the server for an edit; what it wrote is followed here and said to the person. */
+async function written(path: string, given: object): Promise<Edit> {
+  const edit = await post<Edit>(path, { author: personName.read(), ...given });
   follow(edit);
   noteDone(edit.sentence);
   return edit;
 }
+
+/** Sends an edit through the one door; rejects with a Refusal whose message can be shown. */
+export const propose = (sentence: string, changes: readonly ProposedChange[]): Promise<Edit> =>
+  written('/api/edits', { sentence, changes });
 
 /** Puts a show that ships with Taxiarch in place of this one. */
-export async function openShipped(show: 'night-ferry' | 'bad-night'): Promise<Edit> {
-  const edit = await post<Edit>('/api/show/shipped', { author: personName.read(), show });
-  follow(edit);
-  noteDone(edit.sentence);
-  return edit;
-}
+export const openShipped = (show: 'night-ferry' | 'bad-night'): Promise<Edit> => written('/api/show/shipped', { show });
 
-export async function takeBack(way: 'undo' | 'redo'): Promise<Edit> {
-  const edit = await post<Edit>(`/api/${way}`, { author: personName.read() });
-  follow(edit);
-  noteDone(edit.sentence);
-  return edit;
-}
+export const takeBack = (way: 'undo' | 'redo'): Promise<Edit> => written(`/api/${way}`, {});

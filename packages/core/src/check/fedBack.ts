@@ -3,23 +3,27 @@
  * comes from one of these, the universe feeds itself. Routes between are followed, however many.
  */
 import { wireKey } from '../address';
+import { universesByWire } from '../flow';
 import { changed } from '../patch';
 import type { Check, Finding, KnownMachine, NetworkView } from './finding';
 import { flowOf, withPort } from './flowView';
 
-/** Show universes that routes make of one, through any number of steps, itself among them. */
-function reachedFrom(universe: number, { records }: NetworkView): ReadonlySet<number> {
-  const wires = new Map(
-    records.universe.map((one) => [wireKey({ protocol: one.protocol, number: one.wire }), one.number]),
-  );
-  const next = new Map<number, number[]>();
+/** Show universes that routes make of each, by one step. */
+function stepsOf({ records }: NetworkView): ReadonlyMap<number, readonly number[]> {
+  const planned = universesByWire(records.universe);
+  const steps = new Map<number, number[]>();
   for (const { inputs, out } of records.route)
     for (const { wire } of inputs) {
-      const [from, to] = [wires.get(wireKey(wire)), wires.get(wireKey(out))];
-      if (from !== undefined && to !== undefined) next.set(from, [...(next.get(from) ?? []), to]);
+      const [from, to] = [planned.get(wireKey(wire)), planned.get(wireKey(out))];
+      if (from && to) steps.set(from.number, [...(steps.get(from.number) ?? []), to.number]);
     }
+  return steps;
+}
+
+/** A universe, and all that routes make of it through any number of steps. */
+function reachedFrom(universe: number, steps: ReadonlyMap<number, readonly number[]>): ReadonlySet<number> {
   const reached = new Set([universe]);
-  for (const one of reached) for (const to of next.get(one) ?? []) reached.add(to);
+  for (const one of reached) for (const to of steps.get(one) ?? []) reached.add(to);
   return reached;
 }
 
@@ -35,11 +39,12 @@ export const fedBack: Check = {
   rule: 'fed back',
   *find(view): Generator<Finding> {
     const { inputs, carriers } = flowOf(view);
+    const steps = stepsOf(view);
     for (const [universe, there] of inputs)
       for (const { known, port } of there) {
         const [sender] = others(universe, known, view);
         if (!port || sender === undefined) continue;
-        const outlet = [...reachedFrom(universe, view)].flatMap((one) => carriers.get(one) ?? [])[0];
+        const outlet = [...reachedFrom(universe, steps)].flatMap((one) => carriers.get(one) ?? [])[0];
         if (!outlet) continue;
         yield {
           rule: this.rule,

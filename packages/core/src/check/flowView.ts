@@ -1,6 +1,6 @@
 /** Who sends each show universe, which ports carry it, and what lies on it, as the checks of the flow ask it. */
 import { wireKey } from '../address';
-import { priorityOf, universesOf } from '../flow';
+import { priorityOf, universesByWire, universesOf } from '../flow';
 import { layRuns } from '../pixel';
 import type { Machine, MachinePort, ShowRecords, Source } from '../show';
 import { machineOfSource, type KnownMachine, type NetworkView } from './finding';
@@ -66,12 +66,8 @@ export function flowOf(view: NetworkView): FlowView {
     for (let i = 0; limits && i < limits.universes; i += 1)
       put(carriers, limits.firstUniverse + i, { known: one, port: null });
   }
-  const made = new Set(view.records.route.map(({ out }) => wireKey(out)));
-  const routed = new Set(
-    view.records.universe
-      .filter(({ protocol, wire }) => made.has(wireKey({ protocol, number: wire })))
-      .map(({ number }) => number),
-  );
+  const planned = universesByWire(view.records.universe);
+  const routed = new Set(view.records.route.flatMap(({ out }) => planned.get(wireKey(out))?.number ?? []));
   const flow = { senders, carriers, inputs, routed, load: loadOf(view.records) };
   known.set(view, flow);
   return flow;

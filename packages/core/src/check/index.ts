@@ -6,6 +6,7 @@ import { viewOf, type Check, type Finding, type Repair } from './finding';
 import { fedBack } from './fedBack';
 import { loopback } from './loopback';
 import { masks } from './masks';
+import { multicastGroups } from './multicastGroups';
 import { noPort } from './noPort';
 import { noReceiver } from './noReceiver';
 import { noSender } from './noSender';
@@ -23,12 +24,12 @@ import { tooFast } from './tooFast';
 import { tooManySources } from './tooManySources';
 import { twoInOneSubnet } from './twoInOneSubnet';
 import { unicast } from './unicast';
-import { groups, loadsOf, wireLoad } from './wireLoad';
+import { wireLoad } from './wireLoad';
 import { recordsAfter, type Plan } from '../patch';
 import type { Kind, ShowRecords } from '../show';
 
 export * from './finding';
-export { allowanceText, loadsOf };
+export { allowanceText };
 
 export const NETWORK_CHECKS: readonly Check[] = [
   sameAddress,
@@ -54,7 +55,7 @@ export const NETWORK_CHECKS: readonly Check[] = [
   unicast,
   tooFast,
   wireLoad,
-  groups,
+  multicastGroups,
   fedBack,
 ];
 

@@ -2,7 +2,7 @@
 import { rangeText } from '../flow';
 import { changed } from '../patch';
 import type { Machine, SourceRange } from '../show';
-import type { Check, Finding } from './finding';
+import type { Check, Finding, NetworkView } from './finding';
 
 /** These take any universe without a port of their own. */
 const ANY = new Set<Machine['kind']>(['visualiser', 'computer', 'media server', 'console', 'backup console']);
@@ -17,6 +17,11 @@ function carriesAny({ ports, controller }: Machine, { from, count }: SourceRange
   );
 }
 
+function takes(view: NetworkView, address: string, range: SourceRange): boolean {
+  const machine = view.byAddress.get(address)?.machine;
+  return machine !== undefined && (ANY.has(machine.kind) || carriesAny(machine, range));
+}
+
 export const unicast: Check = {
   rule: 'unicast to no carrier',
   *find(view): Generator<Finding> {
@@ -24,8 +29,8 @@ export const unicast: Check = {
       for (const range of source.ranges) {
         if (!range.on || range.delivery !== 'unicast') continue;
         for (const address of range.addresses) {
+          if (takes(view, address, range)) continue;
           const known = view.byAddress.get(address);
-          if (known && (ANY.has(known.machine.kind) || carriesAny(known.machine, range))) continue;
           yield {
             rule: this.rule,
             weight: 'must fix',
@@ -33,27 +38,28 @@ export const unicast: Check = {
             sentence: known
               ? `${source.name} sends ${rangeText(range)} to ${address}; ${known.machine.name} there carries none of these.`
               : `${source.name} sends ${rangeText(range)} to ${address}, where no machine of the plan is.`,
-            evidence: [address],
+            evidence: [],
             universe: range.from,
           };
         }
       }
   },
-  repairs({ records }, { subjects: [id], evidence: [address], universe }) {
-    const source = records.source.find((one) => one.id === id);
-    if (!source || address === undefined) return [];
-    const ranges = source.ranges.map((range): SourceRange => {
-      if (range.from !== universe || range.delivery !== 'unicast') return range;
-      const addresses = range.addresses.filter((one) => one !== address);
-      return addresses.length > 0 ? { ...range, addresses } : { ...range, delivery: 'usual', addresses };
-    });
+  repairs(view, { subjects: [id], universe }) {
+    const source = view.records.source.find((one) => one.id === id);
+    const wrong = source?.ranges.find(({ on, from, delivery }) => on && from === universe && delivery === 'unicast');
+    if (!source || !wrong) return [];
+    const addresses = wrong.addresses.filter((address) => takes(view, address, wrong));
+    const gone = wrong.addresses.filter((address) => !addresses.includes(address)).join(', ');
+    // Without an address left, it goes out as the protocol does of itself.
+    const mended: SourceRange = { ...wrong, addresses, delivery: addresses.length > 0 ? 'unicast' : 'usual' };
+    const ranges = source.ranges.map((range) => (range === wrong ? mended : range));
     return [
       {
-        label: `Send no more to ${address}`,
+        label: `Send no more to ${gone}`,
         plan: {
-          sentence: `Took ${address} from the outputs of ${source.name}`,
+          sentence: `Took ${gone} from the outputs of ${source.name}`,
           changes: [changed('source', source, { ...source, ranges })],
-          lines: [{ subject: `${source.name}, to ${address}`, before: 'unicast', after: '' }],
+          lines: [{ subject: `${source.name}, to ${gone}`, before: 'unicast', after: '' }],
         },
       },
     ];

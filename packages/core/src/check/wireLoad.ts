@@ -1,4 +1,4 @@
-/** What the planned senders come to on each machine's cable, and the multicast groups that a switch must follow. */
+/** What the planned senders come to on each machine's cable. */
 import type { Protocol } from '../address';
 import { sentTo } from '../flow';
 import type { Machine } from '../show';
@@ -6,7 +6,7 @@ import { machineOfSource, type Check, type Finding, type NetworkView } from './f
 import { flowOf } from './flowView';
 
 /** Bytes of a full packet on the cable: protocol, slots, UDP 8, IP 20, Ethernet 18, preamble and gap 20. */
-export const PACKET_BYTES: Readonly<Record<Protocol, number>> = { sacn: 126 + 512 + 66, artnet: 18 + 512 + 66 };
+const PACKET_BYTES: Readonly<Record<Protocol, number>> = { sacn: 126 + 512 + 66, artnet: 18 + 512 + 66 };
 const LINK_BITS = 100_000_000;
 /** Above this share of a link's bits, packets begin to wait for one another. */
 const SHARE = 0.7;
@@ -82,22 +82,5 @@ export const wireLoad: Check = {
         };
   },
   // Which universes go another way is for a person to say.
-  repairs: () => [],
-};
-
-export const groups: Check = {
-  rule: 'multicast groups',
-  *find(view): Generator<Finding> {
-    const { groups: count } = loadsOf(view);
-    for (const { machine, model } of view.machines)
-      if (machine.kind === 'switch' && model && model.groups !== null && count > model.groups)
-        yield {
-          rule: this.rule,
-          weight: 'must fix',
-          subjects: [machine.id],
-          sentence: `${machine.name} follows ${model.groups} multicast groups; ${count} universes travel by multicast, and it floods the others to every port.`,
-          evidence: [`${count} sACN universes × 1 group`],
-        };
-  },
   repairs: () => [],
 };

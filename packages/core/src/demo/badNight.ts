@@ -2,31 +2,6 @@
 import type { AnyRecord, Kind, Lamp, Link, Machine, MachinePort, ShowRecords, Source } from '../show';
 import { nightFerry } from './nightFerry';
 
-/** Where each fault is found: in the patch, in the plan of the network, or by the doctor of a link. */
-export interface PlantedFault {
-  readonly what: string;
-  readonly found: 'patch' | 'network' | 'doctor';
-  /** Part of the sentence that tells of it */
-  readonly says: RegExp;
-}
-
-export const PLANTED: readonly PlantedFault[] = [
-  { what: 'Two lamps at one address', found: 'patch', says: /Lamp 101 and lamp 102 overlap/ },
-  { what: 'A lamp that reaches past 512', found: 'patch', says: /Lamp 550 .* past channel 512/ },
-  { what: 'One address twice', found: 'network', says: /127\.0\.0\.31/ },
-  { what: 'A mask that disagrees', found: 'network', says: /Foredeck node has the mask 255\.255\.255\.0/ },
-  { what: 'A merge that the model lacks', found: 'network', says: /Quay node, port 1/ },
-  {
-    what: 'Numbering off by one',
-    found: 'network',
-    says: /Bridge desk sends 9-12 from Art-Net 0\.0\.9 on.*off by one/,
-  },
-  { what: 'A backup that is not below the main console', found: 'network', says: /Stern desk is the backup/ },
-  { what: 'A port set to the other protocol', found: 'network', says: /Saloon node, port 2, is set to Art-Net/ },
-  { what: 'A sender faster than DMX', found: 'network', says: /Porthole sends 13-38 60 times a second/ },
-  { what: 'A visualiser that counts from the other number', found: 'doctor', says: /off by 1/ },
-];
-
 type Changer<T> = (record: T) => T;
 
 function change<K extends Kind>(

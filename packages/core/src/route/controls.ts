@@ -1,5 +1,6 @@
 /** What incoming channels move: masters and switches of routes, worked out from the plan once for many frames. */
 import { SLOTS, wireKey } from '../address';
+import { universesByWire } from '../flow';
 import { slotsOf, type Patch } from '../patch';
 import type { Control, Route, ShowRecords } from '../show';
 
@@ -15,12 +16,10 @@ const INTENSITY = 'Dimmer';
 
 /** The routes that each master reaches, and which of their slots. Switches reach their route whole. */
 export function reachOf(records: Pick<ShowRecords, 'route' | 'control' | 'universe'>, patch: Patch): Reach[] {
-  const byWire = new Map(
-    records.universe.map(({ number, protocol, wire }) => [wireKey({ protocol, number: wire }), number]),
-  );
+  const planned = universesByWire(records.universe);
   return records.control.flatMap((control) =>
     records.route.flatMap((route): Reach[] => {
-      const slots = reached(control, route, byWire.get(wireKey(route.out)), patch);
+      const slots = reached(control, route, planned.get(wireKey(route.out))?.number, patch);
       return slots === undefined ? [] : [{ controlId: control.id, routeId: route.id, slots }];
     }),
   );

@@ -53,6 +53,18 @@ test.each([
     'Say from which universe the part comes.',
   ],
   [{ out: sacn(0) }, 'sACN universes begin at 1.'],
+  [
+    {
+      parts: Array.from({ length: 129 }, (_, i) => ({
+        first: i + 1,
+        last: i + 1,
+        by: 'hand' as const,
+        level: 1,
+        from: null,
+      })),
+    },
+    'The parts: at most 128.',
+  ],
 ])('a route with %j is refused in a sentence', (over, why) =>
   expect(checkRecord('route', { ...route([1], 2), ...over })).toMatchObject({ ok: false, faults: [{ why }] }),
 );

@@ -19,6 +19,9 @@ export interface RouteInput {
 
 export const PLAIN_INPUT = { sender: '', shift: 0, priority: 100 } as const satisfies Partial<RouteInput>;
 
+/** Most parts of a route: each needs an owner's mark of its own in a byte. */
+export const MOST_PARTS = 128;
+
 /** Slots of a route that do not pass through: held at a level by hand, or taken from another universe. */
 export interface RoutePart {
   /** Channels, 1–512, both included */

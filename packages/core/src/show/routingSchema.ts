@@ -3,7 +3,7 @@ import { lazy, number, object, string } from 'yup';
 import { SLOTS } from '../address';
 import { flag, ipv4, list, name, oneOf, protocol, row, showUniverse, text, whole, wireUniverse } from './fields';
 import { DELIVERIES } from './records';
-import { ROUTE_MERGES } from './routing';
+import { MOST_PARTS, ROUTE_MERGES } from './routing';
 
 const channel = whole('The channel', 1, SLOTS);
 const priority = whole('The priority', 0, 200);
@@ -53,7 +53,7 @@ export const route = object({
   ),
   priority,
   master: whole('The master', 0, 255),
-  parts: list('The parts', part, SLOTS),
+  parts: list('The parts', part, MOST_PARTS),
   comesBack: flag('Coming back'),
 });
 
