@@ -1,6 +1,7 @@
 /** Routes: how they run, switching them, and the faders of other desks. */
 import type { LearnReply, RouteReport } from '@taxiarch/core/contract';
 import { formatWire, readWireText, wireKey, type Read, type WireUniverse } from '@taxiarch/core/address';
+import { universesByWire } from '@taxiarch/core/flow';
 import type { Universe } from '@taxiarch/core/show';
 import { post } from './api';
 import { personName } from './kept';
@@ -20,9 +21,12 @@ export const wireFrom = (text: string, universes: readonly Universe[]): Read<Wir
     return planned && { protocol: planned.protocol, number: planned.wire };
   });
 
+/** The show universe that is planned to travel as a universe of the wire. */
+export const plannedAt = (wire: WireUniverse, universes: readonly Universe[]): Universe | undefined =>
+  universesByWire(universes).get(wireKey(wire));
+
 /** A universe by its name in the show, or as it is on the wire. */
 export function wireName(wire: WireUniverse, universes: readonly Universe[]): string {
-  const key = wireKey(wire);
-  const planned = universes.find((one) => wireKey({ protocol: one.protocol, number: one.wire }) === key);
+  const planned = plannedAt(wire, universes);
   return planned ? `${planned.number} ${planned.name}`.trim() : formatWire(wire);
 }

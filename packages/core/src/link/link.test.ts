@@ -3,7 +3,7 @@ import type { LiveReport, NodeReport, StreamReport } from '../contract';
 import { nightFerry } from '../demo';
 import { recordsAfter } from '../patch';
 import type { Link, Machine, ShowRecords } from '../show';
-import { doctor, linkedUniverses, proposeLines, receiverWire } from '.';
+import { doctor, linkedUniverses, proposeLines, receiverWire, shownAs } from '.';
 
 const ferry = nightFerry();
 const link = ferry.link.find(({ id }) => id === 'link-bridge-artnet')!;
@@ -133,5 +133,7 @@ test('proposed are all universes that the sender sends by the protocol, one to o
 
 test('Art-Net numbers of a display are counted from its base; sACN has one counting', () => {
   expect(receiverWire({ ...link, receiverBase: 1 }, 9)).toEqual({ protocol: 'artnet', number: 8 });
+  expect(shownAs({ protocol: 'artnet', number: 8 }, 1)).toBe(9);
+  expect(shownAs({ protocol: 'sacn', number: 8 }, 1)).toBe(8);
   expect(receiverWire({ ...link, protocol: 'sacn', receiverBase: 0 }, 9)).toEqual({ protocol: 'sacn', number: 9 });
 });

@@ -1,5 +1,5 @@
 /** Which of a sender's universes arrive as which of a visualiser's, and where both lie on the wire. */
-import type { WireUniverse } from '../address';
+import type { NumberingBase, WireUniverse } from '../address';
 import { rangesWith, sentTo } from '../flow';
 import type { Link, Source, Universe } from '../show';
 
@@ -16,6 +16,10 @@ export const receiverWire = ({ protocol, receiverBase }: Link, number: number): 
   protocol,
   number: protocol === 'sacn' ? number : number - receiverBase,
 });
+
+/** What a display calls a universe of the wire: Art-Net's count from its base, sACN's is one for all. */
+export const shownAs = ({ protocol, number }: WireUniverse, base: NumberingBase): number =>
+  protocol === 'sacn' ? number : number + base;
 
 export function linkedUniverses(link: Link, source: Source, universes: readonly Universe[]): LinkedUniverse[] {
   const planned = new Map(universes.map((one) => [one.number, one]));

@@ -9,7 +9,7 @@ const said = (stream: StreamReport): string[] => [
   `${stream.rate1} packets in the last second, ${stream.rate10} a second over ten`,
   `intervals vary by ${stream.jitter} ms`,
   `${count(stream.missing, 'packet')} lost, ${stream.repeats} repeated, ${stream.late} late, of ${stream.packets}`,
-  `${stream.slotCount} slots${stream.slotPriority ? ', with a priority for each' : ''}${stream.syncAddress ? `, waits for sync on ${stream.syncAddress}` : ''}`,
+  `${stream.slotCount} slots${stream.slotPriority ? ', with a priority for each' : ''}${stream.syncAddress ? `, synchronised on ${stream.syncAddress}` : ''}${stream.waits ? ', its last levels wait for the synchronisation packet' : ''}`,
   `first heard ${clockTime(stream.firstSeen)}, last ${clockTime(stream.lastSeen)}`,
   ...(stream.cid ? [`id ${stream.cid}`] : []),
 ];

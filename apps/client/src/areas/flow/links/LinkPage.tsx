@@ -3,7 +3,7 @@ import { Link as Anchor, useLocalSearchParams, useRouter, type Href } from 'expo
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { formatWire, type NumberingBase, type Protocol } from '@taxiarch/core/address';
-import { doctor, linkedUniverses, proposeLines, type DoctorLine } from '@taxiarch/core/link';
+import { doctor, linkedUniverses, proposeLines, shownAs, type DoctorLine } from '@taxiarch/core/link';
 import { changed } from '@taxiarch/core/patch';
 import type { Link } from '@taxiarch/core/show';
 import { useDraft } from '@/data/form';
@@ -92,7 +92,8 @@ function Looked({ link }: { link: Link }) {
         <Section title="Universes">
           {linkedUniverses(link, source, records.universe).map(({ universe, sent, heard }) => (
             <Text key={universe} kind="small" tone={sent && formatWire(sent) === formatWire(heard) ? 'soft' : 'fault'}>
-              {universe}: sent as {sent ? formatWire(sent) : 'nothing'}, received as {formatWire(heard)}
+              {universe}: sent as {sent ? `${formatWire(sent)}, shown as ${shownAs(sent, link.senderBase)}` : 'nothing'}
+              ; received as {formatWire(heard)}, shown as {shownAs(heard, link.receiverBase)}
             </Text>
           ))}
         </Section>

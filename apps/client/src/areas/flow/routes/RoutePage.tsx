@@ -11,7 +11,7 @@ import type { Pennant, Route, RoutePart, Source, Universe } from '@taxiarch/core
 import { SlotField } from '@/areas/listen/SlotField';
 import { useLive } from '@/data/live';
 import { wholeFrom } from '@/data/numbers';
-import { giveBackRoute, wireFrom, wireName } from '@/data/routes';
+import { giveBackRoute, plannedAt, wireFrom, wireName } from '@/data/routes';
 import { propose, useShow } from '@/data/show';
 import { Button, Choice, Empty, Field, Notice, PennantFlag, Screen, Section, Sentence, Text } from '@/ui';
 import { RouteEditor } from './RouteEditor';
@@ -66,8 +66,7 @@ function Running({ route }: { route: Route }) {
   const { toggle, shown } = useRouteSwitch();
   const pennants = usePennants(route, live, records.source);
   const [chosen, setChosen] = useState<number>();
-  const planned = (wire: Route['out']) =>
-    records.universe.find((one) => wireKey({ protocol: one.protocol, number: one.wire }) === wireKey(wire));
+  const planned = (wire: Route['out']) => plannedAt(wire, records.universe);
   // What goes to no universe of the show is named by the lamps that it comes from.
   const universe = planned(route.out) ?? (route.inputs[0]!.shift === 0 ? planned(route.inputs[0]!.wire) : undefined);
   const spans = universe ? patch.universe(universe.number) : [];
