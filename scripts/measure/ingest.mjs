@@ -2,7 +2,7 @@
 import { fork, spawn } from 'node:child_process';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { base, ports, ratio, startServer, stolen, verdict, wait } from './server.mjs';
+import { base, noneLost, ports, ratio, startServer, stolen, verdict, wait } from './server.mjs';
 
 const here = dirname(fileURLToPath(import.meta.url));
 const BARE_PORT = 37000;
@@ -10,10 +10,10 @@ const BARE_PORT = 37000;
 const BLAST = [200, 0, 4000];
 const BEGIN = [2000, 44, 2000];
 const STEADY = [2000, 44, 10_000];
-/** Of the computer's time; above it the computer was not ours to measure. */
-const QUIET = 0.005;
 const ROUNDS = 3;
 const SETTLE_MS = 10_000;
+/** Bytes that let a socket hold half a second of these packets; Linux says twice what was allowed. */
+const ROOMY = 64 * 1024 * 1024;
 
 /** Runs the sender; resolves to the number of packets it sent. */
 const send = (port, universes, rate, ms) =>
@@ -31,17 +31,18 @@ async function round(port, count, [universes, rate, ms]) {
   const before = await count();
   const sent = await send(port, universes, rate, ms);
   await wait(1200);
-  return { sent, taken: (await count()) - before, stolen: stolen(ticks), seconds: ms / 1000 };
+  const counted = (await count()) - before;
+  return { sent, taken: counted, lost: sent - counted, stolen: stolen(ticks), seconds: ms / 1000 };
 }
 
-const said = ({ sent, taken, stolen: share }) =>
-  `sent ${sent}, lost ${sent - taken} (${(share * 100).toFixed(1)} % of the computer stolen)`;
+const said = ({ sent, lost, stolen: share }) =>
+  `sent ${sent}, lost ${lost} (${(share * 100).toFixed(1)} % of the computer stolen)`;
 
 export async function measure() {
   const bare = fork(join(here, 'bareReceiver.mjs'), [String(BARE_PORT)], {
     stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
   });
-  await new Promise((ready) => bare.stdout.once('data', ready));
+  const buffer = Number(await new Promise((ready) => bare.stdout.once('data', ready)));
   const bareCount = () =>
     new Promise((done) => {
       bare.once('message', done);
@@ -67,16 +68,11 @@ export async function measure() {
     steady.push({ bare: await round(BARE_PORT, bareCount, STEADY), ours: await round(ports.sacn, taken, STEADY) });
   bare.kill();
   await fresh.stop();
-  // A computer that is taken away for longer than its buffers last loses packets in any program.
-  const fair = steady.filter((one) => one.bare.sent === one.bare.taken && one.ours.stolen < QUIET);
-  const word =
-    fair.length === 0
-      ? 'not to be told: no round was quiet'
-      : verdict(fair.every(({ ours }) => ours.taken >= ours.sent));
   return [
     `bare socket ${Math.round(best.bare)} packets/s, engine ${Math.round(best.ours)} packets/s: ratio ${ratio(best.ours, best.bare)} (at least 0.35: ${verdict(best.ours / best.bare >= 0.35)})`,
-    `2,000 universes × 44 Hz for 10 s (none lost: ${word})`,
+    `2,000 universes × 44 Hz for 10 s, the system holding ${Math.round(buffer / 1024)} KB a socket (none lost: ${noneLost(steady)})`,
     ...steady.flatMap((one) => [`  bare socket: ${said(one.bare)}`, `  engine:      ${said(one.ours)}`]),
+    ...(buffer < ROOMY ? ['  more can be held after: sudo sysctl net.core.rmem_max=33554432'] : []),
     `the 2 s before, in which all 2,000 streams began at once: ${said(cold)}`,
   ];
 }

@@ -54,6 +54,20 @@ export function stolen(before) {
   return spent[7] / spent.reduce((sum, ticks) => sum + ticks, 0);
 }
 
+/** Of the computer's time; when more than this was taken away, losses are not the program's to answer for. */
+const QUIET = 0.005;
+
+/**
+ * Whether a program lost nothing, judged by the rounds in which the bare one lost nothing either and the
+ * computer was ours; rounds are `{ bare, ours }`, each with `lost` and `stolen`.
+ */
+export function noneLost(rounds) {
+  const fair = rounds.filter(({ bare, ours }) => bare.lost <= 0 && ours.stolen < QUIET);
+  return fair.length === 0
+    ? 'not to be told, no round was quiet'
+    : `${verdict(fair.every(({ ours }) => ours.lost <= 0))} in ${fair.length} of ${rounds.length} rounds that were quiet`;
+}
+
 /** In the page: the longest time between two frames, and how many there were. */
 export const WATCH_FRAMES = `(() => {
   globalThis.frames = 0; globalThis.longest = 0;

@@ -24,7 +24,18 @@ export interface EarListener {
   trouble(error: Error): void;
 }
 
-const RECEIVE_BUFFER = 4 * 1024 * 1024;
+/** Bytes asked for to hold packets in; Linux gives what it allows, other systems refuse what they do not allow. */
+const RECEIVE_BUFFERS = [32, 16, 8, 4, 2].map((mb) => mb * 1024 * 1024);
+
+function enlarge(socket: Socket): void {
+  for (const bytes of RECEIVE_BUFFERS) {
+    try {
+      return socket.setRecvBufferSize(bytes);
+    } catch {
+      // Less, then; or what the socket has anyway.
+    }
+  }
+}
 
 /** A UDP socket bound to an address and port that others may share; rejects with the system's error. */
 export function bound(port: number, address: string): Promise<Socket> {
@@ -36,11 +47,7 @@ export function bound(port: number, address: string): Promise<Socket> {
     });
     socket.bind(port, address, () => {
       socket.removeAllListeners('error');
-      try {
-        socket.setRecvBufferSize(RECEIVE_BUFFER);
-      } catch {
-        // The system allows no more; what it gives has to do.
-      }
+      enlarge(socket);
       resolve(socket);
     });
   });

@@ -24,6 +24,8 @@ const WITNESS = '127.0.0.77';
 /** What the witness heard, by universe, newest last. */
 const heard = new Map<number, Uint8Array[]>();
 const packets: SacnData[] = [];
+/** Sequence numbers of the ArtDmx that the witness heard */
+const artnetSequences: number[] = [];
 
 const sacn = (number: number): WireUniverse => ({ protocol: 'sacn', number });
 const artnet = (number: number): WireUniverse => ({ protocol: 'artnet', number });
@@ -72,7 +74,9 @@ beforeAll(async () => {
   server = await ServerProcess.start(folder);
   await openSocket(WITNESS, udpPorts.artnet, (bytes) => {
     const decoded = decodeArtNet(bytes);
-    if (decoded.ok && decoded.message.kind === 'dmx') note(decoded.message.portAddress, decoded.message.slots);
+    if (!decoded.ok || decoded.message.kind !== 'dmx') return;
+    artnetSequences.push(decoded.message.sequence);
+    note(decoded.message.portAddress, decoded.message.slots);
   });
   await openSocket(WITNESS, udpPorts.sacn, (bytes) => {
     const decoded = decodeSacn(bytes);
@@ -85,6 +89,7 @@ afterEach(() => {
   stopSenders();
   heard.clear();
   packets.length = 0;
+  artnetSequences.length = 0;
 });
 afterAll(async () => {
   closeSockets();
@@ -112,6 +117,8 @@ test('nothing is sent until a person has made hot and switched the route on; the
     (one) => one !== undefined,
   );
   expect([slots![0], slots![10], slots![511]]).toEqual([0, 11, 0]);
+  // Not one is missing, though the socket was only opened with the first.
+  expect(artnetSequences.slice(0, 3)).toEqual([1, 2, 3].slice(0, artnetSequences.length));
   await eventually(
     () => routeNow('a'),
     (one) => (one?.rate ?? 0) > 30,

@@ -172,12 +172,13 @@ export class Sockets {
     this.send(this.sendingArtNet, bytes, this.ports.artnet, address);
   }
 
-  /** The socket for routes on an interface, empty for the protocol's own; undefined while it is being opened. */
-  private routeSocket(by: string, protocol: Protocol): Socket | undefined {
+  /** The socket for routes on an interface, empty for the protocol's own; a promise while it is being opened. */
+  private routeSocket(by: string, protocol: Protocol): Promise<Socket> | Socket | undefined {
     const address = by || this.using[protocol]?.address;
-    if (address === undefined) return undefined;
-    const there = this.routing.get(address);
-    if (there) return there instanceof Promise ? undefined : there;
+    return address === undefined ? undefined : (this.routing.get(address) ?? this.openForRoutes(address));
+  }
+
+  private openForRoutes(address: string): Promise<Socket> {
     const opening = bound(0, address).then((socket) => {
       socket.on('error', (error) => this.receivers.trouble(error));
       socket.setMulticastInterface(address);
@@ -195,7 +196,17 @@ export class Sockets {
       setTimeout(() => this.routing.delete(address), REOPEN_MS);
     });
     this.routing.set(address, opening);
-    return undefined;
+    return opening;
+  }
+
+  private sendRouted(protocol: Protocol, bytes: Uint8Array, address: string, by: string): void {
+    const socket = this.routeSocket(by, protocol);
+    if (!(socket instanceof Promise)) return this.send(socket, bytes, this.ports[protocol], address);
+    // The first packets of a route wait until its socket is open; an interface that cannot be opened was told of.
+    socket.then(
+      (opened) => [...this.routing.values()].includes(opened) && this.send(opened, bytes, this.ports[protocol], address),
+      () => undefined,
+    );
   }
 
   private closeRouting(): void {
@@ -206,11 +217,11 @@ export class Sockets {
 
   /** Sends for a route by an interface; `address` null is the universe's multicast group. */
   sendRoutedSacn(bytes: Uint8Array, universe: number, address: string | null, by: string): void {
-    this.send(this.routeSocket(by, 'sacn'), bytes, this.ports.sacn, address ?? multicastGroup(universe));
+    this.sendRouted('sacn', bytes, address ?? multicastGroup(universe), by);
   }
 
   sendRoutedArtNet(bytes: Uint8Array, address: string, by: string): void {
-    this.send(this.routeSocket(by, 'artnet'), bytes, this.ports.artnet, address);
+    this.sendRouted('artnet', bytes, address, by);
   }
 
   /** Sends a poll or its answer from the port that answers are sent to. */

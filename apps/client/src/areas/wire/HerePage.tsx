@@ -91,6 +91,10 @@ const HELP: readonly Help[] = [
       ['Let them in (firewalld)', 'sudo firewall-cmd --add-port=6454/udp --add-port=5568/udp'],
       ['A second address', 'sudo ip address add 2.0.0.10/8 dev eth0'],
       ['More multicast groups a socket', 'sudo sysctl net.ipv4.igmp_max_memberships=1024'],
+      [
+        'For a thousand universes and more: let a program that listens hold more packets',
+        'sudo sysctl net.core.rmem_max=33554432',
+      ],
     ],
   },
 ];
@@ -148,7 +152,7 @@ export function HerePage() {
           </View>
         ))}
       </Section>
-      <Section title="Firewalls and second addresses">
+      <Section title="Firewalls, second addresses, many universes">
         <Text kind="small">Put your own interface’s name and address in; 2.0.0.10 is an example.</Text>
         {HELP.map(({ system, lines }) => (
           <View key={system} className="gap-2">
