@@ -148,7 +148,10 @@ async function routerFigures({ PLAIN_INPUT, PLAIN_ROUTE }) {
   await wait(5000);
   const rounds = [];
   for (let i = 0; i < 3; i += 1)
-    rounds.push({ bare: await relayed(RELAY_PORT, witness, 2 * i), ours: await relayed(ports.sacn, witness, 2 * i + 1) });
+    rounds.push({
+      bare: await relayed(RELAY_PORT, witness, 2 * i),
+      ours: await relayed(ports.sacn, witness, 2 * i + 1),
+    });
   relay.kill();
   witness.close();
   await server.stop();

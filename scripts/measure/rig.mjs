@@ -142,6 +142,7 @@ function allUniverses({ encodeData, encodeDmx }) {
 
 async function plan(page, slow, words) {
   const { records } = await (await fetch(`${base}/api/show`)).json();
+  const pixels = records.run.reduce((sum, { count }) => sum + count, 0);
   const lamps = Array.from({ length: PLAN_LAMPS - records.lamp.length }, (_, i) => ({
     ...records.lamp[i],
     id: `more-${i}`,
@@ -160,8 +161,8 @@ async function plan(page, slow, words) {
   await wait(2500);
   await page.evaluate(`(() => {
     globalThis.drawn = 0;
-    const fill = CanvasRenderingContext2D.prototype.fillRect;
-    CanvasRenderingContext2D.prototype.fillRect = function (x, y, w, h) { if (x === 0 && y === 0 && w > 300) drawn += 1; return fill.call(this, x, y, w, h); };
+    const put = CanvasRenderingContext2D.prototype.putImageData;
+    CanvasRenderingContext2D.prototype.putImageData = function (...given) { drawn += 1; return put.apply(this, given); };
   })()`);
   await slow.send('Emulation.setCPUThrottlingRate', { rate: 4 });
   await wait(1500);
@@ -172,7 +173,7 @@ async function plan(page, slow, words) {
   const draws = (after - before) / 5;
   await slow.send('Emulation.setCPUThrottlingRate', { rate: 1 });
   stop();
-  return `the plan of ${PLAN_LAMPS} lamps, all 13 universes at 44 Hz, processor slowed 4×: page ${((framesAfter - framesBefore) / 5).toFixed(0)} fps, drawn ${draws.toFixed(1)} times a second (at least 29 of the feed’s 30: ${verdict(draws >= 29)})`;
+  return `the plan of ${PLAN_LAMPS} lamps and ${pixels} pixels, 13 universes at 44 Hz, processor slowed 4×: page ${((framesAfter - framesBefore) / 5).toFixed(0)} fps, drawn ${draws.toFixed(1)} times a second (at least 29 of the feed’s 30: ${verdict(draws >= 29)})`;
 }
 
 export async function measure() {

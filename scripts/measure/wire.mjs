@@ -8,6 +8,8 @@ const NODES = 200;
 const PUSHED = 50;
 const POLL_PERIOD_MS = 2800;
 const ROUNDS = 21;
+/** Of the list, with reports and without in turns */
+const SCROLLS = 5;
 
 const addressOf = (i) => `127.0.${10 + (i >> 7)}.${1 + (i & 127)}`;
 
@@ -134,6 +136,11 @@ async function push() {
   return `push to ${PUSHED} nodes at once ${fifty.toFixed(0)} ms, to one ${single.toFixed(0)} ms: ratio ${ratio(fifty, single)} (at most 3: ${verdict(fifty <= 3 * single && done === 5 * PUSHED)}); ${done} of ${5 * PUSHED} came out as planned in every field`;
 }
 
+async function openList(page) {
+  await page.goto(`${base}/wire`);
+  await page.getByText(`${NODES} of ${NODES} machines matched.`).waitFor({ timeout: 20_000 });
+}
+
 export async function measure() {
   const words = await core('demo', 'check', 'ip', 'library', 'machine', 'node', 'show');
   const ticks = stolen();
@@ -162,18 +169,21 @@ export async function measure() {
   });
   const page = await browser.newPage({ viewport: { width: 390, height: 844 } });
   const slow = await page.context().newCDPSession(page);
-  await page.goto(`${base}/wire`);
-  await page.getByText(`${NODES} of ${NODES} machines matched.`).waitFor({ timeout: 20_000 });
-  const alive = await scrollRate(page, slow);
-  await page.reload();
-  await page.getByText(`${NODES} of ${NODES} machines matched.`).waitFor({ timeout: 20_000 });
-  // The same list while nothing is reported: what the page costs by itself on this computer.
-  process.kill(server.pid, 'SIGSTOP');
-  await wait(300);
-  const still = await scrollRate(page, slow);
-  process.kill(server.pid, 'SIGCONT');
+  const alive = [];
+  const still = [];
+  for (let i = 0; i < SCROLLS; i += 1) {
+    await openList(page);
+    alive.push(await scrollRate(page, slow));
+    await openList(page);
+    // The same list while nothing is reported: what the page costs by itself on this computer.
+    process.kill(server.pid, 'SIGSTOP');
+    await wait(300);
+    still.push(await scrollRate(page, slow));
+    process.kill(server.pid, 'SIGCONT');
+  }
+  const [moved, bare] = [median(alive), median(still)];
   lines.push(
-    `scrolling ${NODES} machines that answer, processor slowed 4×: ${alive.toFixed(0)} fps, ${still.toFixed(0)} fps while nothing is reported: ratio ${ratio(alive, still)} (at least 50 fps, or 0.9 of what the computer can: ${verdict(alive >= 50 || alive >= 0.9 * still)})`,
+    `scrolling ${NODES} machines that answer, processor slowed 4×, median of ${SCROLLS}: ${moved.toFixed(0)} fps, ${bare.toFixed(0)} fps while nothing is reported: ratio ${ratio(moved, bare)} (at least 50 fps, or 0.9 of what the computer can: ${verdict(moved >= 50 || moved >= 0.9 * bare)})`,
   );
   await browser.close();
   nodes.kill('SIGTERM');

@@ -17,6 +17,13 @@ const subscribeLive: SWRSubscription<string, LiveReport, Error> = (_, { next }) 
 /** The last report; undefined until one has come. */
 export const useLive = (): LiveReport | undefined => useSWRSubscription('live', subscribeLive).data;
 
+/** Whether Taxiarch may send; draws again only when that changes, and not with every report. */
+export const useHot = (): boolean =>
+  useSyncExternalStore(
+    (changed) => feed.live.on(changed),
+    () => feed.lastReport?.output.hot ?? false,
+  );
+
 export const useConnected = (): boolean =>
   useSyncExternalStore(
     (changed) => feed.connection.on(changed),

@@ -204,7 +204,8 @@ export class Sockets {
     if (!(socket instanceof Promise)) return this.send(socket, bytes, this.ports[protocol], address);
     // The first packets of a route wait until its socket is open; an interface that cannot be opened was told of.
     socket.then(
-      (opened) => [...this.routing.values()].includes(opened) && this.send(opened, bytes, this.ports[protocol], address),
+      (opened) =>
+        [...this.routing.values()].includes(opened) && this.send(opened, bytes, this.ports[protocol], address),
       () => undefined,
     );
   }

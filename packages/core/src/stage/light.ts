@@ -93,36 +93,37 @@ export class Light {
     return this.parts.length;
   }
 
-  /** The light of one cell, from 0. */
-  cell(index: number, levelAt: LevelAt): Colour {
-    const part = this.parts[index]!;
-    let intensity = 1;
+  /** The light of one cell, from 0. Whoever asks many times a picture gives the array to put it `into`. */
+  cell(index: number, levelAt: LevelAt, into: [number, number, number] = [0, 0, 0]): Colour {
+    const { dimmers, emitters, filters } = this.parts[index]!;
+    let intensity = this.master.length === 0 && dimmers.length === 0 && emitters.length === 0 ? 0 : 1;
     for (const dimmer of this.master) intensity *= share(dimmer, levelAt);
-    for (const dimmer of part.dimmers) intensity *= share(dimmer, levelAt);
-    if (this.master.length === 0 && part.dimmers.length === 0 && part.emitters.length === 0) return [0, 0, 0];
-    let [r, g, b] = part.emitters.length > 0 ? [0, 0, 0] : WARM;
-    for (const [colour, source] of part.emitters) {
-      const level = share(source, levelAt);
-      r += colour[0] * level;
-      g += colour[1] * level;
-      b += colour[2] * level;
+    for (const dimmer of dimmers) intensity *= share(dimmer, levelAt);
+    into[0] = into[1] = into[2] = 0;
+    if (intensity === 0) return into;
+    if (emitters.length === 0) add(into, WARM, 1);
+    for (const [colour, source] of emitters) add(into, colour, share(source, levelAt));
+    for (let i = 0; i < 3; i += 1) {
+      let kept = 1;
+      for (const [which, source] of filters) if (which === i) kept -= share(source, levelAt);
+      into[i] = Math.min(1, Math.max(0, into[i]! * kept)) * intensity;
     }
-    const kept = [1, 1, 1];
-    for (const [which, source] of part.filters) kept[which]! -= share(source, levelAt);
-    const bound = (value: number) => Math.min(1, Math.max(0, value));
-    return [bound(r * kept[0]!) * intensity, bound(g * kept[1]!) * intensity, bound(b * kept[2]!) * intensity];
+    return into;
   }
 
   /** The light of the whole lamp: the mean of its cells. */
-  whole(levelAt: LevelAt): Colour {
-    let [r, g, b] = [0, 0, 0];
-    for (let i = 0; i < this.parts.length; i += 1) {
-      const colour = this.cell(i, levelAt);
-      r += colour[0];
-      g += colour[1];
-      b += colour[2];
-    }
+  whole(levelAt: LevelAt, into: [number, number, number] = [0, 0, 0]): Colour {
     const { length } = this.parts;
-    return [r / length, g / length, b / length];
+    if (length === 1) return this.cell(0, levelAt, into);
+    const one: [number, number, number] = [0, 0, 0];
+    into[0] = into[1] = into[2] = 0;
+    for (let i = 0; i < length; i += 1) add(into, this.cell(i, levelAt, one), 1 / length);
+    return into;
   }
+}
+
+function add(into: [number, number, number], colour: Colour, level: number): void {
+  into[0] += colour[0] * level;
+  into[1] += colour[1] * level;
+  into[2] += colour[2] * level;
 }

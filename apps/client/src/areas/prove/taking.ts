@@ -1,6 +1,6 @@
 /** Taking with a person's consent: going hot is asked for once, and what goes wrong is a sentence. */
 import { useState } from 'react';
-import { useLive } from '@/data/live';
+import { useHot } from '@/data/live';
 import { giveBack, makeHot, take } from '@/data/output';
 
 export interface Taking {
@@ -15,7 +15,7 @@ export interface Taking {
 }
 
 export function useTaking(): Taking {
-  const hot = useLive()?.output.hot ?? false;
+  const hot = useHot();
   const [asking, setAsking] = useState<Readonly<Record<string, number>> | null>(null);
   const [trouble, setTrouble] = useState('');
   const trying = async (act: () => Promise<unknown>) => {

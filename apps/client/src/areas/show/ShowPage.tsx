@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import type { Settings } from '@taxiarch/core/contract';
 import { patch } from '@/data/api';
-import { useLive, useSettings } from '@/data/live';
+import { useHot, useSettings } from '@/data/live';
 import { makeHot } from '@/data/output';
 import { personName, staysTaken, useKept } from '@/data/kept';
 import { openShipped, takeBack, useHistory, useShow } from '@/data/show';
@@ -109,7 +109,7 @@ function Shipped({ onTrouble }: { onTrouble: (why: string) => void }) {
 }
 
 function Sending({ settings, change }: { settings: Settings; change: (changes: Partial<Settings>) => void }) {
-  const hot = useLive()?.output.hot ?? false;
+  const hot = useHot();
   const stays = useKept(staysTaken);
   return (
     <Section title="Sending">

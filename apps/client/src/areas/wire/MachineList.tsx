@@ -39,7 +39,8 @@ const ORDERS = [
   { value: 'seen', label: 'Last heard' },
 ];
 
-function WireSentence({ entries }: { entries: readonly MachineEntry[] }) {
+function WireSentence() {
+  const entries = useMachines();
   const findings = useNetworkFindings();
   const live = useLive();
   if (!live) return <Sentence>Listening…</Sentence>;
@@ -68,18 +69,18 @@ function sorted(entries: readonly MachineEntry[], order: string): readonly Machi
   return copy;
 }
 
-export function MachineList() {
-  const router = useRouter();
-  const here = usePathname();
+interface Wanted {
+  readonly query: string;
+  /** Of this state only; empty for all */
+  readonly state: MachineState | '';
+  readonly order: string;
+}
+
+/** The machines that a person wants to see. */
+function useShown({ query, state, order }: Wanted): readonly MachineEntry[] {
   const entries = useMachines();
-  const { loaded } = useShow();
   const place = useKept(placeFilter);
-  const chosen = useChosen(machinesChosen);
-  const [query, setQuery] = useState('');
-  const [state, setState] = useState<MachineState | ''>('');
-  const [order, setOrder] = useState('state');
-  const [picking, setPicking] = useState(false);
-  const shown = useMemo(
+  return useMemo(
     () =>
       sorted(
         entries.filter(
@@ -96,11 +97,46 @@ export function MachineList() {
       ),
     [entries, state, place, query, order],
   );
-  const lines = useStable(shown.map(lineOf));
+}
+
+/** What follows the reports stands apart from the fields above it, which do not. */
+function ShownRows({ wanted, picking }: { wanted: Wanted; picking: boolean }) {
+  const here = usePathname();
+  const chosen = useChosen(machinesChosen);
+  const { loaded } = useShow();
+  const any = useMachines().length > 0;
+  const lines = useStable(useShown(wanted).map(lineOf));
+  return (
+    <MachineRows
+      lines={lines}
+      here={here}
+      picking={picking}
+      chosen={chosen}
+      empty={!loaded ? '' : any ? 'No machine fits.' : 'Planned machines, and those that are heard, will stand here.'}
+    />
+  );
+}
+
+function ChooseAll({ wanted }: { wanted: Wanted }) {
+  const shown = useShown(wanted);
+  return (
+    <Button label="All" onPress={() => machinesChosen.set(shown.flatMap(({ plan }) => (plan ? [plan.id] : [])))} />
+  );
+}
+
+export function MachineList() {
+  const router = useRouter();
+  const here = usePathname();
+  const chosen = useChosen(machinesChosen);
+  const [query, setQuery] = useState('');
+  const [state, setState] = useState<MachineState | ''>('');
+  const [order, setOrder] = useState('state');
+  const [picking, setPicking] = useState(false);
+  const wanted: Wanted = { query, state, order };
   return (
     <Screen
       fixed
-      sentence={<WireSentence entries={entries} />}
+      sentence={<WireSentence />}
       acts={
         picking ? (
           <>
@@ -111,10 +147,7 @@ export function MachineList() {
                 machinesChosen.set([]);
               }}
             />
-            <Button
-              label="All"
-              onPress={() => machinesChosen.set(shown.flatMap(({ plan }) => (plan ? [plan.id] : [])))}
-            />
+            <ChooseAll wanted={wanted} />
             <Button
               label={`Settings for ${chosen.length}`}
               look="main"
@@ -156,19 +189,7 @@ export function MachineList() {
           </View>
         </View>
       </View>
-      <MachineRows
-        lines={lines}
-        here={here}
-        picking={picking}
-        chosen={chosen}
-        empty={
-          !loaded
-            ? ''
-            : entries.length === 0
-              ? 'Planned machines, and those that are heard, will stand here.'
-              : 'No machine fits.'
-        }
-      />
+      <ShownRows wanted={wanted} picking={picking} />
     </Screen>
   );
 }

@@ -2,7 +2,7 @@
 import { Slot, usePathname } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { View } from 'react-native';
-import { useLive } from '@/data/live';
+import { useHot } from '@/data/live';
 import { useColour } from '../theme';
 import { useWide } from '../wide';
 import { AreaBar } from './AreaBar';
@@ -14,7 +14,7 @@ import { TopLine } from './TopLine';
 export function Frame() {
   const wide = useWide();
   const colour = useColour();
-  const hot = useLive()?.output.hot ?? false;
+  const hot = useHot();
   const [jumping, setJumping] = useState(false);
   const path = usePathname();
 

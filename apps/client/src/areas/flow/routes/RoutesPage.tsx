@@ -3,7 +3,7 @@ import { useRouter, type Href } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { routeText } from '@taxiarch/core/route';
-import { useLive } from '@/data/live';
+import { useHot, useLive } from '@/data/live';
 import { makeHot } from '@/data/output';
 import { runRoutes, wireName } from '@/data/routes';
 import { useShow } from '@/data/show';
@@ -13,7 +13,7 @@ import { Button, Notice, Row, Screen, Sentence, Text, count } from '@/ui';
 export function useRouteSwitch() {
   const [trouble, setTrouble] = useState('');
   const [asking, setAsking] = useState<readonly string[]>();
-  const hot = useLive()?.output.hot ?? false;
+  const hot = useHot();
   const run = (ids: readonly string[], on: boolean) => {
     setTrouble('');
     setAsking(undefined);

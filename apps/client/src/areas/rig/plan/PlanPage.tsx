@@ -13,6 +13,7 @@ import { Button, Choice, Notice, Pick, Sentence, Text, count, useColour } from '
 import { Arrange } from './Arrange';
 import { fit, panBy, toPlan, toScreen, zoomAt, type Camera } from './camera';
 import { drawLights, drawOutlines, type Mark, type Region, type Scene } from './drawPlan';
+import { LightLayer, partsOf } from './lightLayer';
 import { usePointers } from './usePointers';
 
 const SIDES = [
@@ -153,7 +154,7 @@ export function PlanPage() {
       canvas.width = size.width * ratio;
       canvas.height = size.height * ratio;
     }
-    for (const context of [below, above]) context.setTransform(ratio, 0, 0, ratio, 0, 0);
+    above.setTransform(ratio, 0, 0, ratio, 0, 0);
     const inks = {
       ground: colour('ground'),
       line: colour('line'),
@@ -161,6 +162,8 @@ export function PlanPage() {
       text: colour('text'),
       press: colour('press'),
     };
+    const layer = new LightLayer(below.createImageData(below.canvas.width, below.canvas.height), ratio, inks.ground);
+    const dark = partsOf(inks.line);
     const { current: store } = levels;
     /** By show universe, gathered once a picture */
     const heard: (Uint8Array | undefined)[] = [];
@@ -175,7 +178,8 @@ export function PlanPage() {
       due = Math.max(due + FRAME_MS, now - FRAME_MS);
       const scene: Scene = { marks, regions, chosen: chosenSet, drag: drag.current, box: box.current };
       for (const [universe, key] of keyOf) heard[universe] = store.frames.get(key)?.values;
-      drawLights(below, size, camera.current, scene, levelAt, inks);
+      drawLights(layer, size, camera.current, scene, levelAt, dark);
+      layer.show(below);
       if (dirty.current) drawOutlines(above, size, camera.current, scene, inks);
       dirty.current = false;
       store.changed = false;
@@ -274,13 +278,14 @@ export function PlanPage() {
 
   const lamps = chosen.flatMap((id) => patch.lamp(id) ?? []);
   const allLocked = lamps.length > 0 && lamps.every(({ lamp }) => lamp.locked);
+  const runs = marks.filter(({ end }) => end).length;
+  const content = `${count(marks.length - runs, 'lamp')}${runs > 0 ? ` and ${count(runs, 'run')} of pixels` : ''}`;
   const first = lamps[0] ? spotOf(side, lamps[0].lamp) : ([0, 0] as const);
   return (
     <View className="flex-1 bg-ground">
       <View className="gap-2 px-4 pb-2 pt-3">
         <Sentence>
-          {count(marks.length, 'lamp')}{' '}
-          {side === 'top' ? 'from above, the bow up' : 'from the side, the bow to the right'}
+          {content} {side === 'top' ? 'from above, the bow up' : 'from the side, the bow to the right'}
           {lamps.length > 0 && `; ${lamps.length} chosen`}.
         </Sentence>
         <Choice label="Side" options={SIDES} value={side} onChange={setSide} />
@@ -290,7 +295,7 @@ export function PlanPage() {
         style={{ flex: 1, minHeight: 160, position: 'relative', touchAction: 'none', overflow: 'hidden' }}
       >
         <canvas ref={lightLayer} aria-hidden style={LAYER} />
-        <canvas ref={outlineLayer} role="img" aria-label={`Plan with ${marks.length} lamps`} style={LAYER} />
+        <canvas ref={outlineLayer} role="img" aria-label={`Plan with ${content}`} style={LAYER} />
       </div>
       {arranging && lamps.length > 0 && (
         <ScrollView className="max-h-[45%] border-t border-line" contentContainerClassName="gap-2 p-4">

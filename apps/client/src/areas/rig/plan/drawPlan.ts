@@ -2,6 +2,7 @@
 import type { FixtureKind } from '@taxiarch/core/fixture';
 import type { Colour, Light, LevelAt, Spot } from '@taxiarch/core/stage';
 import { toScreen, type Camera, type Size } from './camera';
+import type { LightLayer } from './lightLayer';
 import { symbolOf } from './symbols';
 
 export interface Mark {
@@ -43,12 +44,6 @@ const NUMBERS_FROM = 16;
 /** Height of a place's name, pixels */
 const LABEL = 18;
 
-/** Bright enough to be told from black, as the eye would see it. */
-const css = ([r, g, b]: Colour): string => {
-  const part = (value: number) => Math.round(255 * Math.sqrt(value));
-  return `rgb(${part(r)},${part(g)},${part(b)})`;
-};
-
 /** Names of places, each moved down until it covers no other. */
 function nameRegions(
   context: CanvasRenderingContext2D,
@@ -86,52 +81,48 @@ const placeOf = (mark: Mark, { chosen, drag }: Scene): Spot =>
 const inSight = ([x, y]: Spot, { width, height }: Size): boolean =>
   x > -20 && y > -20 && x < width + 20 && y < height + 20;
 
-/** A spot of light, from two crossed bars: a hundred times quicker than a disc, and hardly to be told from it. */
-function fillSpot(context: CanvasRenderingContext2D, x: number, y: number, radius: number): void {
-  const narrow = radius * 0.6;
-  context.fillRect(x - radius, y - narrow, 2 * radius, 2 * narrow);
-  context.fillRect(x - narrow, y - radius, 2 * narrow, 2 * radius);
-}
-
-/** What changes with every packet: the light of each lamp and pixel. */
+/** What changes with every packet: the light of each lamp and pixel. `dark` is the colour of pixels that are out. */
 export function drawLights(
-  context: CanvasRenderingContext2D,
+  layer: LightLayer,
   size: Size,
   camera: Camera,
   scene: Scene,
   levelAt: LevelAt,
-  inks: Inks,
+  dark: Colour,
 ): void {
-  context.fillStyle = inks.ground;
-  context.fillRect(0, 0, size.width, size.height);
+  layer.clear();
   const radius = radiusAt(camera);
+  const dot = Math.max(1.5, radius / 4);
+  // From afar the glow would only run together.
+  const glows = camera.scale >= NUMBERS_FROM;
+  const colour: [number, number, number] = [0, 0, 0];
+  const lit: (() => void)[] = [];
   for (const mark of scene.marks) {
     const [x, y] = toScreen(camera, size, placeOf(mark, scene));
     const { light, end } = mark;
     if (end) {
       const [ex, ey] = toScreen(camera, size, end);
-      const dot = Math.max(1.5, radius / 4);
+      const gaps = Math.max(1, light.cells - 1);
       for (let i = 0; i < light.cells; i += 1) {
-        const share = light.cells === 1 ? 0 : i / (light.cells - 1);
-        const colour = light.cell(i, levelAt);
-        context.fillStyle = colour[0] + colour[1] + colour[2] > 0.01 ? css(colour) : inks.line;
-        context.fillRect(x + (ex - x) * share - dot, y + (ey - y) * share - dot, 2 * dot, 2 * dot);
+        light.cell(i, levelAt, colour);
+        const out = colour[0] + colour[1] + colour[2] <= 0.01;
+        layer.dot(x + ((ex - x) * i) / gaps, y + ((ey - y) * i) / gaps, dot, out ? undefined : colour, dark);
       }
       continue;
     }
     if (!inSight([x, y], size)) continue;
-    const colour = light.whole(levelAt);
-    const lit = Math.max(colour[0], colour[1], colour[2]);
-    if (lit < 0.01) continue;
-    context.fillStyle = css(colour);
-    // From afar the glow would only run together.
-    if (camera.scale >= NUMBERS_FROM) {
-      context.globalAlpha = 0.2 * lit;
-      fillSpot(context, x, y, radius * 2);
-      context.globalAlpha = 1;
+    light.whole(levelAt, colour);
+    const intensity = Math.max(colour[0], colour[1], colour[2]);
+    if (intensity < 0.01) continue;
+    if (!glows) layer.spot(x, y, radius * 0.9, colour);
+    else {
+      // The glow of one lamp must not cover another: all glows first.
+      layer.glow(x, y, radius * 2, colour, 0.2 * intensity);
+      const [r, g, b] = colour;
+      lit.push(() => layer.spot(x, y, radius * 0.9, [r, g, b]));
     }
-    fillSpot(context, x, y, radius * 0.9);
   }
+  for (const draw of lit) draw();
 }
 
 /** What changes only when a person does something: outlines, numbers, names, what is chosen. Lies over the lights. */

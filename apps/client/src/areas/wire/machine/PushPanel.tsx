@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { PushResult } from '@taxiarch/core/contract';
-import { useLive } from '@/data/live';
+import { useHot } from '@/data/live';
 import { pushToNodes } from '@/data/machines';
 import { makeHot } from '@/data/output';
 import { useShow } from '@/data/show';
@@ -13,7 +13,7 @@ export function usePush() {
   const [results, setResults] = useState<readonly PushResult[]>([]);
   const [trouble, setTrouble] = useState('');
   const [busy, setBusy] = useState(false);
-  const hot = useLive()?.output.hot ?? false;
+  const hot = useHot();
   const push = async (machineIds: readonly string[], snapshotId?: string) => {
     setBusy(true);
     setTrouble('');

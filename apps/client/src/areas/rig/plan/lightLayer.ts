@@ -1,0 +1,87 @@
+/**
+ * A picture of nothing but lights, kept as pixels: hundreds of discs a picture cost a browser without a
+ * graphics processor too much, and each of them is a few rows of equal pixels.
+ */
+import type { Colour } from '@taxiarch/core/stage';
+
+/** Bytes of a pixel lie red, green, blue, opacity; as one number on the processors that run browsers. */
+const pixel = (r: number, g: number, b: number): number => (255 << 24) | (b << 16) | (g << 8) | r;
+
+/** Bright enough to be told from black, as the eye would see it. */
+const seen = (part: number): number => Math.round(255 * Math.sqrt(part));
+
+/** `rgb(1, 2, 3)` as parts of 0–255. */
+export function partsOf(css: string): Colour {
+  const [r = 0, g = 0, b = 0] = (css.match(/[\d.]+/g) ?? []).map(Number);
+  return [r, g, b];
+}
+
+export class LightLayer {
+  private readonly pixels: Uint32Array;
+  private readonly ground: Colour;
+  /** Half widths of a disc's rows, by its radius in pixels */
+  private readonly discs = new Map<number, readonly number[]>();
+
+  /** `width` and `height` in pixels of the canvas, of which there are `ratio` to a pixel of the page. */
+  constructor(
+    private readonly image: ImageData,
+    private readonly ratio: number,
+    ground: string,
+  ) {
+    this.pixels = new Uint32Array(image.data.buffer);
+    this.ground = partsOf(ground);
+  }
+
+  clear(): void {
+    this.pixels.fill(pixel(...this.ground));
+  }
+
+  private row(y: number, from: number, to: number, colour: number): void {
+    const { width } = this.image;
+    if (from < to) this.pixels.fill(colour, y * width + from, y * width + to);
+  }
+
+  private disc(x: number, y: number, radius: number, colour: number): void {
+    const { width, height } = this.image;
+    const reach = Math.round(radius * this.ratio);
+    const [middle, line] = [Math.round(x * this.ratio), Math.round(y * this.ratio)];
+    let halves = this.discs.get(reach);
+    if (!halves) {
+      halves = Array.from({ length: reach + 1 }, (_, i) => Math.round(Math.sqrt(reach * reach - i * i)));
+      this.discs.set(reach, halves);
+    }
+    for (let i = -reach; i <= reach; i += 1) {
+      const at = line + i;
+      if (at < 0 || at >= height) continue;
+      const half = halves[Math.abs(i)]!;
+      this.row(at, Math.max(0, middle - half), Math.min(width, middle + half + 1), colour);
+    }
+  }
+
+  /** A lamp's light: a disc. */
+  spot(x: number, y: number, radius: number, [r, g, b]: Colour): void {
+    this.disc(x, y, radius, pixel(seen(r), seen(g), seen(b)));
+  }
+
+  /** The faint light about a lamp: its colour over the ground, `strength` of it (0–1). */
+  glow(x: number, y: number, radius: number, colour: Colour, strength: number): void {
+    const mixed = (i: 0 | 1 | 2) => Math.round(this.ground[i] * (1 - strength) + seen(colour[i]) * strength);
+    this.disc(x, y, radius, pixel(mixed(0), mixed(1), mixed(2)));
+  }
+
+  /** A pixel of a run: a square, in its colour or, dark, in that of lines. */
+  dot(x: number, y: number, half: number, colour: Colour | undefined, dark: Colour): void {
+    const { width, height } = this.image;
+    const ink = colour ? pixel(seen(colour[0]), seen(colour[1]), seen(colour[2])) : pixel(...dark);
+    const [from, to] = [
+      Math.max(0, Math.round((x - half) * this.ratio)),
+      Math.min(width, Math.round((x + half) * this.ratio)),
+    ];
+    const last = Math.min(height, Math.round((y + half) * this.ratio));
+    for (let at = Math.max(0, Math.round((y - half) * this.ratio)); at < last; at += 1) this.row(at, from, to, ink);
+  }
+
+  show(context: CanvasRenderingContext2D): void {
+    context.putImageData(this.image, 0, 0);
+  }
+}
