@@ -12,8 +12,8 @@ import { propose, useShow } from '@/data/show';
 import { Button, Choice, Notice, Pick, Sentence, Text, count, useColour } from '@/ui';
 import { Arrange } from './Arrange';
 import { fit, panBy, toPlan, toScreen, zoomAt, type Camera } from './camera';
-import { drawLights, drawOutlines, type Mark, type Region, type Scene } from './drawPlan';
-import { LightLayer, partsOf } from './lightLayer';
+import { drawLights, drawOutlines, receive, type Mark, type Region, type Scene } from './drawPlan';
+import { LightLayer, inkOf } from './lightLayer';
 import { usePointers } from './usePointers';
 
 const SIDES = [
@@ -40,9 +40,9 @@ const FRAME_MS = 1000 / 31;
 /** A finger this near to a lamp means it. */
 const REACH = 22;
 
-/** The last frame of every universe that the plan shows; `changed` says that one came since it was last cleared. */
+/** The last frame of every universe that the plan shows; `changed` are the keys of those that came since it was cleared. */
 function useLevels(keys: readonly number[]) {
-  const store = useRef({ frames: new Map<number, UniverseFrame>(), changed: true });
+  const store = useRef({ frames: new Map<number, UniverseFrame>(), changed: new Set<number>() });
   const which = keys.join();
   useEffect(() => {
     const { current } = store;
@@ -52,7 +52,7 @@ function useLevels(keys: readonly number[]) {
       .map((key) =>
         feed.watch(Number(key), (frame) => {
           current.frames.set(Number(key), frame);
-          current.changed = true;
+          current.changed.add(Number(key));
         }),
       );
     return () => stops.forEach((stop) => stop());
@@ -85,20 +85,27 @@ export function PlanPage() {
     () => new Map([...patch.all()].map((patched) => [patched.lamp.id, new Light(patched)])),
     [patch],
   );
+  const keyOf = useMemo(
+    () => new Map(records.universe.map(({ number, protocol, wire }) => [number, wireKey({ protocol, number: wire })])),
+    [records.universe],
+  );
   const marks = useMemo(
     (): Mark[] =>
       [...patch.all()]
         .filter(({ lamp }) => place === '' || lamp.placeId === place)
-        .map(({ lamp, type, run }) => ({
+        .map(({ lamp, type, run }) => ({ lamp, type, run, light: lights.get(lamp.id)! }))
+        .map(({ lamp, type, run, light }) => ({
           id: lamp.id,
           number: lamp.number,
           kind: type.kind,
           spot: spotOf(side, lamp),
           end: run && spotOf(side, run.to),
           locked: lamp.locked,
-          light: lights.get(lamp.id)!,
+          light,
+          keys: [...light.universes].flatMap((number) => keyOf.get(number) ?? []),
+          inks: new Uint32Array(Math.max(2, light.cells)),
         })),
-    [patch, place, side, lights],
+    [patch, place, side, lights, keyOf],
   );
   const regions = useMemo(
     (): Region[] =>
@@ -110,17 +117,7 @@ export function PlanPage() {
       }),
     [records.place, records.lamp, place, side],
   );
-  const keyOf = useMemo(
-    () => new Map(records.universe.map(({ number, protocol, wire }) => [number, wireKey({ protocol, number: wire })])),
-    [records.universe],
-  );
-  const keys = useMemo(
-    () =>
-      [
-        ...new Set(marks.flatMap(({ light }) => [...light.universes].flatMap((number) => keyOf.get(number) ?? []))),
-      ].sort((a, b) => a - b),
-    [marks, keyOf],
-  );
+  const keys = useMemo(() => [...new Set(marks.flatMap((mark) => mark.keys))].sort((a, b) => a - b), [marks]);
   const levels = useLevels(keys);
   const chosenSet = useMemo(() => new Set(chosen), [chosen]);
 
@@ -163,7 +160,7 @@ export function PlanPage() {
       press: colour('press'),
     };
     const layer = new LightLayer(below.createImageData(below.canvas.width, below.canvas.height), ratio, inks.ground);
-    const dark = partsOf(inks.line);
+    const dark = inkOf(inks.line);
     const { current: store } = levels;
     /** By show universe, gathered once a picture */
     const heard: (Uint8Array | undefined)[] = [];
@@ -171,18 +168,22 @@ export function PlanPage() {
     let due = 0;
     let frame = 0;
     dirty.current = true;
+    let first = true;
     const draw = (now: number) => {
       frame = requestAnimationFrame(draw);
-      if ((!dirty.current && !store.changed) || now < due) return;
+      if ((!dirty.current && store.changed.size === 0) || now < due) return;
       // Counted on from when it was due, so that a late picture does not delay those after it.
       due = Math.max(due + FRAME_MS, now - FRAME_MS);
       const scene: Scene = { marks, regions, chosen: chosenSet, drag: drag.current, box: box.current };
       for (const [universe, key] of keyOf) heard[universe] = store.frames.get(key)?.values;
-      drawLights(layer, size, camera.current, scene, levelAt, dark);
+      for (const mark of marks)
+        if (first || mark.keys.some((key) => store.changed.has(key))) receive(mark, layer, levelAt, dark);
+      drawLights(layer, size, camera.current, scene);
       layer.show(below);
       if (dirty.current) drawOutlines(above, size, camera.current, scene, inks);
       dirty.current = false;
-      store.changed = false;
+      store.changed.clear();
+      first = false;
     };
     frame = requestAnimationFrame(draw);
     return () => cancelAnimationFrame(frame);

@@ -1,6 +1,6 @@
 /** Draws the plan in two layers: below, the light that lamps and pixels receive; above it, all that stands still. */
 import type { FixtureKind } from '@taxiarch/core/fixture';
-import type { Colour, Light, LevelAt, Spot } from '@taxiarch/core/stage';
+import type { Light, LevelAt, Spot } from '@taxiarch/core/stage';
 import { toScreen, type Camera, type Size } from './camera';
 import type { LightLayer } from './lightLayer';
 import { symbolOf } from './symbols';
@@ -14,6 +14,10 @@ export interface Mark {
   readonly end: Spot | undefined;
   readonly locked: boolean;
   readonly light: Light;
+  /** Of the universes on the wire that it listens to */
+  readonly keys: readonly number[];
+  /** What it shows: for a run the ink of each pixel, for a lamp its own and that of its glow, 0 when it is out */
+  readonly inks: Uint32Array;
 }
 
 export interface Region {
@@ -81,48 +85,43 @@ const placeOf = (mark: Mark, { chosen, drag }: Scene): Spot =>
 const inSight = ([x, y]: Spot, { width, height }: Size): boolean =>
   x > -20 && y > -20 && x < width + 20 && y < height + 20;
 
-/** What changes with every packet: the light of each lamp and pixel. `dark` is the colour of pixels that are out. */
-export function drawLights(
-  layer: LightLayer,
-  size: Size,
-  camera: Camera,
-  scene: Scene,
-  levelAt: LevelAt,
-  dark: Colour,
-): void {
+const OUT = 0.01;
+const colour: [number, number, number] = [0, 0, 0];
+
+/** Takes in what a mark receives; its inks stay until one of its universes changes. `dark`: of pixels that are out. */
+export function receive({ light, end, inks }: Mark, layer: LightLayer, levelAt: LevelAt, dark: number): void {
+  if (end) {
+    for (let i = 0; i < light.cells; i += 1) {
+      light.cell(i, levelAt, colour);
+      inks[i] = colour[0] + colour[1] + colour[2] > OUT ? layer.ink(colour) : dark;
+    }
+    return;
+  }
+  light.whole(levelAt, colour);
+  const intensity = Math.max(colour[0], colour[1], colour[2]);
+  inks[0] = intensity < OUT ? 0 : layer.ink(colour);
+  inks[1] = intensity < OUT ? 0 : layer.glow(colour, 0.2 * intensity);
+}
+
+function drawRun({ light, inks }: Mark, layer: LightLayer, [x, y]: Spot, [ex, ey]: Spot, half: number): void {
+  const gaps = Math.max(1, light.cells - 1);
+  const [dx, dy] = [(ex - x) / gaps, (ey - y) / gaps];
+  for (let i = 0; i < light.cells; i += 1) layer.dot(x + dx * i, y + dy * i, half, inks[i]!);
+}
+
+/** What changes with every packet: the lights as they were last received. */
+export function drawLights(layer: LightLayer, size: Size, camera: Camera, scene: Scene): void {
   layer.clear();
   const radius = radiusAt(camera);
-  const dot = Math.max(1.5, radius / 4);
-  // From afar the glow would only run together.
-  const glows = camera.scale >= NUMBERS_FROM;
-  const colour: [number, number, number] = [0, 0, 0];
-  const lit: (() => void)[] = [];
+  const lit: (readonly [x: number, y: number, mark: Mark])[] = [];
   for (const mark of scene.marks) {
-    const [x, y] = toScreen(camera, size, placeOf(mark, scene));
-    const { light, end } = mark;
-    if (end) {
-      const [ex, ey] = toScreen(camera, size, end);
-      const gaps = Math.max(1, light.cells - 1);
-      for (let i = 0; i < light.cells; i += 1) {
-        light.cell(i, levelAt, colour);
-        const out = colour[0] + colour[1] + colour[2] <= 0.01;
-        layer.dot(x + ((ex - x) * i) / gaps, y + ((ey - y) * i) / gaps, dot, out ? undefined : colour, dark);
-      }
-      continue;
-    }
-    if (!inSight([x, y], size)) continue;
-    light.whole(levelAt, colour);
-    const intensity = Math.max(colour[0], colour[1], colour[2]);
-    if (intensity < 0.01) continue;
-    if (!glows) layer.spot(x, y, radius * 0.9, colour);
-    else {
-      // The glow of one lamp must not cover another: all glows first.
-      layer.glow(x, y, radius * 2, colour, 0.2 * intensity);
-      const [r, g, b] = colour;
-      lit.push(() => layer.spot(x, y, radius * 0.9, [r, g, b]));
-    }
+    const at = toScreen(camera, size, placeOf(mark, scene));
+    if (mark.end) drawRun(mark, layer, at, toScreen(camera, size, mark.end), Math.max(1.5, radius / 4));
+    else if (mark.inks[0] !== 0 && inSight(at, size)) lit.push([...at, mark]);
   }
-  for (const draw of lit) draw();
+  // From afar glows would only run together; near, none of them may cover the next lamp.
+  if (camera.scale >= NUMBERS_FROM) for (const [x, y, { inks }] of lit) layer.disc(x, y, radius * 2, inks[1]!);
+  for (const [x, y, { inks }] of lit) layer.disc(x, y, radius * 0.9, inks[0]!);
 }
 
 /** What changes only when a person does something: outlines, numbers, names, what is chosen. Lies over the lights. */

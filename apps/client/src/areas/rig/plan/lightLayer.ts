@@ -11,10 +11,13 @@ const pixel = (r: number, g: number, b: number): number => (255 << 24) | (b << 1
 const seen = (part: number): number => Math.round(255 * Math.sqrt(part));
 
 /** `rgb(1, 2, 3)` as parts of 0–255. */
-export function partsOf(css: string): Colour {
+function partsOf(css: string): Colour {
   const [r = 0, g = 0, b = 0] = (css.match(/[\d.]+/g) ?? []).map(Number);
   return [r, g, b];
 }
+
+/** The ink of a colour of the page. */
+export const inkOf = (css: string): number => pixel(...partsOf(css));
 
 export class LightLayer {
   private readonly pixels: Uint32Array;
@@ -36,12 +39,26 @@ export class LightLayer {
     this.pixels.fill(pixel(...this.ground));
   }
 
-  private row(y: number, from: number, to: number, colour: number): void {
-    const { width } = this.image;
-    if (from < to) this.pixels.fill(colour, y * width + from, y * width + to);
+  /** The ink of a light. */
+  ink([r, g, b]: Colour): number {
+    return pixel(seen(r), seen(g), seen(b));
   }
 
-  private disc(x: number, y: number, radius: number, colour: number): void {
+  /** The ink of the faint light about a lamp: its colour over the ground, `strength` of it (0–1). */
+  glow([r, g, b]: Colour, strength: number): number {
+    const mixed = (part: number, i: 0 | 1 | 2) => Math.round(this.ground[i] * (1 - strength) + seen(part) * strength);
+    return pixel(mixed(r, 0), mixed(g, 1), mixed(b, 2));
+  }
+
+  private row(y: number, from: number, to: number, ink: number): void {
+    const { pixels } = this;
+    const end = y * this.image.width + to;
+    // Rows are short: a loop is quicker than a call that fills.
+    for (let at = end - to + from; at < end; at += 1) pixels[at] = ink;
+  }
+
+  /** A lamp's light; x, y and radius in pixels of the page. */
+  disc(x: number, y: number, radius: number, ink: number): void {
     const { width, height } = this.image;
     const reach = Math.round(radius * this.ratio);
     const [middle, line] = [Math.round(x * this.ratio), Math.round(y * this.ratio)];
@@ -54,29 +71,15 @@ export class LightLayer {
       const at = line + i;
       if (at < 0 || at >= height) continue;
       const half = halves[Math.abs(i)]!;
-      this.row(at, Math.max(0, middle - half), Math.min(width, middle + half + 1), colour);
+      this.row(at, Math.max(0, middle - half), Math.min(width, middle + half + 1), ink);
     }
   }
 
-  /** A lamp's light: a disc. */
-  spot(x: number, y: number, radius: number, [r, g, b]: Colour): void {
-    this.disc(x, y, radius, pixel(seen(r), seen(g), seen(b)));
-  }
-
-  /** The faint light about a lamp: its colour over the ground, `strength` of it (0–1). */
-  glow(x: number, y: number, radius: number, colour: Colour, strength: number): void {
-    const mixed = (i: 0 | 1 | 2) => Math.round(this.ground[i] * (1 - strength) + seen(colour[i]) * strength);
-    this.disc(x, y, radius, pixel(mixed(0), mixed(1), mixed(2)));
-  }
-
-  /** A pixel of a run: a square, in its colour or, dark, in that of lines. */
-  dot(x: number, y: number, half: number, colour: Colour | undefined, dark: Colour): void {
+  /** A pixel of a run: a square of twice `half`. */
+  dot(x: number, y: number, half: number, ink: number): void {
     const { width, height } = this.image;
-    const ink = colour ? pixel(seen(colour[0]), seen(colour[1]), seen(colour[2])) : pixel(...dark);
-    const [from, to] = [
-      Math.max(0, Math.round((x - half) * this.ratio)),
-      Math.min(width, Math.round((x + half) * this.ratio)),
-    ];
+    const from = Math.max(0, Math.round((x - half) * this.ratio));
+    const to = Math.min(width, Math.round((x + half) * this.ratio));
     const last = Math.min(height, Math.round((y + half) * this.ratio));
     for (let at = Math.max(0, Math.round((y - half) * this.ratio)); at < last; at += 1) this.row(at, from, to, ink);
   }
