@@ -20,19 +20,31 @@ const source = (mark: number, over: Partial<Source> = {}): Source => ({
   ...over,
 });
 
+/** Few slots, so that the same ones rise and fall; most of the time the sources stay as they are. */
+const rarely = (weight: number) =>
+  fc.oneof({ weight, arbitrary: fc.constant(false) }, { weight: 1, arbitrary: fc.constant(true) });
+
+const same = (a: Uint8Array, b: Uint8Array): boolean => Buffer.compare(a, b) === 0;
+
 /** What happens between two merges. */
 const happening = fc.record({
   which: fc.nat(3),
-  levels: fc.array(fc.tuple(fc.nat(511), fc.nat(3)), { maxLength: 40 }),
-  count: fc.option(fc.constantFrom(512, 24, 3), { nil: undefined }),
-  priority: fc.option(fc.constantFrom(100, 100, 120), { nil: undefined }),
-  slotPriority: fc.boolean(),
-  leaves: fc.boolean(),
+  levels: fc.array(fc.tuple(fc.constantFrom(0, 1, 2, 3, 4, 22, 23, 24, 510, 511), fc.nat(3)), { maxLength: 8 }),
+  count: fc.oneof(
+    { weight: 9, arbitrary: fc.constant(undefined) },
+    { weight: 1, arbitrary: fc.constantFrom(512, 24, 3) },
+  ),
+  priority: fc.oneof(
+    { weight: 9, arbitrary: fc.constant(undefined) },
+    { weight: 1, arbitrary: fc.constantFrom(100, 120) },
+  ),
+  slotPriority: rarely(9),
+  leaves: rarely(9),
 });
 
 test('whatever happens in whatever order, it comes to what the plain merge comes to', () =>
   fc.assert(
-    fc.property(fc.array(happening, { maxLength: 25 }), (happenings) => {
+    fc.property(fc.array(happening, { minLength: 10, maxLength: 40 }), (happenings) => {
       const sources = [0, 1, 2, 3].map((mark) => source(mark));
       const merger = new Merger();
       const values = new Uint8Array(512);
@@ -46,8 +58,7 @@ test('whatever happens in whatever order, it comes to what the plain merge comes
         const heard: Contender[] = leaves ? sources.filter((other) => other !== one) : sources;
         merger.merge(heard, 'htp');
         mergeSlots(heard, 'htp', values, owners);
-        expect(merger.values).toEqual(values);
-        expect(merger.owners).toEqual(owners);
+        expect([same(merger.values, values), same(merger.owners, owners)]).toEqual([true, true]);
       }
     }),
   ));
