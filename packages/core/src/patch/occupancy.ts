@@ -64,7 +64,9 @@ export class Occupancy {
         if (free === length) return read({ universe, channel: i - length + 2 });
       }
     }
-    return refuse(`There is no room for ${length} ${length === 1 ? 'channel' : 'channels'} up to universe ${SHOW_UNIVERSE_LAST}, the last one.`);
+    return refuse(
+      `There is no room for ${length} ${length === 1 ? 'channel' : 'channels'} up to universe ${SHOW_UNIVERSE_LAST}, the last one.`,
+    );
   }
 }
 

@@ -113,15 +113,19 @@ function drawRun({ light, inks }: Mark, layer: LightLayer, [x, y]: Spot, [ex, ey
 export function drawLights(layer: LightLayer, size: Size, camera: Camera, scene: Scene): void {
   layer.clear();
   const radius = radiusAt(camera);
-  const lit: (readonly [x: number, y: number, mark: Mark])[] = [];
-  for (const mark of scene.marks) {
-    const at = toScreen(camera, size, placeOf(mark, scene));
-    if (mark.end) drawRun(mark, layer, at, toScreen(camera, size, mark.end), Math.max(1.5, radius / 4));
-    else if (mark.inks[0] !== 0 && inSight(at, size)) lit.push([...at, mark]);
-  }
-  // From afar glows would only run together; near, none of them may cover the next lamp.
-  if (camera.scale >= NUMBERS_FROM) for (const [x, y, { inks }] of lit) layer.disc(x, y, radius * 2, inks[1]!);
-  for (const [x, y, { inks }] of lit) layer.disc(x, y, radius * 0.9, inks[0]!);
+  const { marks } = scene;
+  const lit = marks
+    .filter(({ end, inks }) => !end && inks[0] !== 0)
+    .map((mark) => ({ inks: mark.inks, at: toScreen(camera, size, placeOf(mark, scene)) }))
+    .filter(({ at }) => inSight(at, size));
+  // From afar glows would only run together; near, none of them may cover the next lamp or pixel.
+  if (camera.scale >= NUMBERS_FROM) for (const { at, inks } of lit) layer.disc(...at, radius * 2, inks[1]!);
+  for (const mark of marks)
+    if (mark.end) {
+      const from = toScreen(camera, size, placeOf(mark, scene));
+      drawRun(mark, layer, from, toScreen(camera, size, mark.end), Math.max(1.5, radius / 4));
+    }
+  for (const { at, inks } of lit) layer.disc(...at, radius * 0.9, inks[0]!);
 }
 
 /** What changes only when a person does something: outlines, numbers, names, what is chosen. Lies over the lights. */
