@@ -77,39 +77,38 @@ function* pastEnd(spans: readonly Span[]): Generator<PatchFinding> {
 }
 
 function* sharedNumbers(patch: Patch): Generator<PatchFinding> {
+  const { numbers } = patch;
   const all = patch.all();
-  const highest = all.reduce((most, { lamp }) => Math.max(most, lamp.number), 0);
   /** By number: place in the list of the first who has it, from 1 */
-  const first = new Int32Array(highest + 1);
-  for (let i = 0; i < all.length; i += 1) {
-    const patched = all[i]!;
-    const { number, id } = patched.lamp;
-    const other = all[first[number]! - 1];
-    if (!other) first[number] = i + 1;
-    else
-      yield {
-        rule: 'shared-number',
-        subjects: [other.lamp.id, id],
-        at: patched.spans[0] && { universe: patched.spans[0].universe, channel: patched.spans[0].channel },
-        sentence: `Number ${number} is shared by ${other.lamp.name} and ${patched.lamp.name}.`,
-      };
+  const first = new Int32Array(numbers.reduce((most, number) => Math.max(most, number), 0) + 1);
+  for (let i = 0; i < numbers.length; i += 1) {
+    const number = numbers[i]!;
+    const before = first[number]!;
+    if (before === 0) {
+      first[number] = i + 1;
+      continue;
+    }
+    const [other, { lamp, spans }] = [all[before - 1]!, all[i]!];
+    yield {
+      rule: 'shared-number',
+      subjects: [other.lamp.id, lamp.id],
+      at: spans[0] && { universe: spans[0].universe, channel: spans[0].channel },
+      sentence: `Number ${number} is shared by ${other.lamp.name} and ${lamp.name}.`,
+    };
   }
 }
 
 function* withoutAddress(patch: Patch): Generator<PatchFinding> {
-  for (const patched of patch.all()) {
-    const addressed = patched.spans.reduce((sum, { length }) => sum + length, 0);
-    if (patched.run || addressed === patched.footprint) continue;
+  for (const patched of patch.incomplete) {
     const missing = blocksOf(patched.mode).findIndex(
       (length, i) => length > 0 && !patched.spans.some(({ block }) => block === i + 1),
     );
-    if (missing >= 0)
-      yield {
-        rule: 'no-address',
-        subjects: [patched.lamp.id],
-        at: undefined,
-        sentence: `${nameOf(patched)} has no address for its block ${missing + 1}.`,
-      };
+    yield {
+      rule: 'no-address',
+      subjects: [patched.lamp.id],
+      at: undefined,
+      sentence: `${nameOf(patched)} has no address for its block ${missing + 1}.`,
+    };
   }
 }
 

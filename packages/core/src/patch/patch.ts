@@ -93,12 +93,17 @@ const standIn = (run: PixelRun, at: SlotAddress): Lamp => ({
 });
 
 const before = (a: Span, b: Span): number => a.channel - b.channel || a.patched.lamp.number - b.patched.lamp.number;
-const inOrder = (span: Span, i: number, all: readonly Span[]): boolean => i === 0 || before(all[i - 1]!, span) <= 0;
 
 /** All lamps and runs with their types resolved, by universe and start channel, for quick questions about slots. */
 export class Patch {
   private readonly byUniverse = new Map<number, Span[]>();
+  /** Universes whose spans did not come by start channel */
+  private readonly mixed = new Set<Span[]>();
   private readonly every: PatchedLamp[] = [];
+  /** Numbers of all lamps and runs, as in {@link all}: looked at apart from the lamps, of which there may be many */
+  readonly numbers: number[] = [];
+  /** Lamps with an address block that lies nowhere */
+  readonly incomplete: PatchedLamp[] = [];
   /** Made when a lamp is first asked for by its id */
   private byId: Map<string, PatchedLamp> | undefined;
   /** What keeps runs from being placed, in sentences */
@@ -112,7 +117,8 @@ export class Patch {
   ) {
     this.addLamps(lamps, types);
     this.runFaults = this.addRuns(runs, machines);
-    for (const there of this.byUniverse.values()) if (!there.every(inOrder)) there.sort(before);
+    for (const there of this.mixed) there.sort(before);
+    this.mixed.clear();
   }
 
   private addLamps(lamps: readonly Lamp[], types: readonly FixtureType[]): void {
@@ -129,11 +135,14 @@ export class Patch {
       }
       const spans: Span[] = [];
       const patched: PatchedLamp = { lamp, type, mode, footprint: shape.footprint, spans, run: undefined };
+      let addressed = 0;
       shape.blocks.forEach(({ length, layout }, i) => {
         const at = i === 0 ? lamp : lamp.blocks[i - 1];
-        if (at && length > 0)
-          spans.push({ patched, block: i + 1, universe: at.universe, channel: at.channel, length, first: 1, layout });
+        if (!at || length === 0) return;
+        spans.push({ patched, block: i + 1, universe: at.universe, channel: at.channel, length, first: 1, layout });
+        addressed += length;
       });
+      if (addressed < shape.footprint) this.incomplete.push(patched);
       this.add(patched);
     }
   }
@@ -170,10 +179,15 @@ export class Patch {
 
   private add(patched: PatchedLamp): void {
     this.every.push(patched);
+    this.numbers.push(patched.lamp.number);
     for (const span of patched.spans) {
       const there = this.byUniverse.get(span.universe);
-      if (there) there.push(span);
-      else this.byUniverse.set(span.universe, [span]);
+      if (!there) {
+        this.byUniverse.set(span.universe, [span]);
+        continue;
+      }
+      if (before(there[there.length - 1]!, span) > 0) this.mixed.add(there);
+      there.push(span);
     }
   }
 
