@@ -3,17 +3,15 @@ import { useRouter, type Href } from 'expo-router';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { wireKey } from '@taxiarch/core/address';
-import type { UniverseFrame } from '@taxiarch/core/contract';
 import { Light, putAt, setLocked, snap, spotOf, type Spot, type View as PlanSide } from '@taxiarch/core/stage';
 import { rigChosen, useChosen } from '@/data/chosen';
-import { feed } from '@/data/feed';
 import { placeFilter, useKept } from '@/data/kept';
 import { propose, useShow } from '@/data/show';
-import { Button, Choice, Notice, Pick, Sentence, Text, count, useColour } from '@/ui';
+import { Button, Choice, Notice, Pick, Sentence, Text, count } from '@/ui';
 import { Arrange } from './Arrange';
 import { fit, panBy, toPlan, toScreen, zoomAt, type Camera } from './camera';
-import { drawLights, drawOutlines, receive, type Mark, type Region, type Scene } from './drawPlan';
-import { LightLayer, inkOf } from './lightLayer';
+import type { Mark, Region } from './drawPlan';
+import { PlanPicture, type Moving } from './PlanPicture';
 import { usePointers } from './usePointers';
 
 const SIDES = [
@@ -33,38 +31,13 @@ const SNAPS = [
   { value: '1', label: '1 m' },
 ] as const;
 
-const LAYER = { position: 'absolute', inset: 0, width: '100%', height: '100%' } as const;
-
-/** At most so many pictures a second. */
-const FRAME_MS = 1000 / 31;
 /** A finger this near to a lamp means it. */
 const REACH = 22;
-
-/** The last frame of every universe that the plan shows; `changed` are the keys of those that came since it was cleared. */
-function useLevels(keys: readonly number[]) {
-  const store = useRef({ frames: new Map<number, UniverseFrame>(), changed: new Set<number>() });
-  const which = keys.join();
-  useEffect(() => {
-    const { current } = store;
-    const stops = which
-      .split(',')
-      .filter((key) => key !== '')
-      .map((key) =>
-        feed.watch(Number(key), (frame) => {
-          current.frames.set(Number(key), frame);
-          current.changed.add(Number(key));
-        }),
-      );
-    return () => stops.forEach((stop) => stop());
-  }, [which]);
-  return store;
-}
 
 export function PlanPage() {
   const show = useShow();
   const { records, patch } = show;
   const router = useRouter();
-  const colour = useColour();
   const place = useKept(placeFilter);
   const chosen = useChosen(rigChosen);
   const [side, setSide] = useState<PlanSide>('top');
@@ -73,13 +46,13 @@ export function PlanPage() {
   const [arranging, setArranging] = useState(false);
   const [trouble, setTrouble] = useState('');
   const holder = useRef<HTMLDivElement>(null);
-  const lightLayer = useRef<HTMLCanvasElement>(null);
-  const outlineLayer = useRef<HTMLCanvasElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
   const camera = useRef<Camera>({ middle: [0, 0], scale: 20 });
   const drag = useRef<Spot>([0, 0]);
   const box = useRef<readonly [Spot, Spot] | undefined>(undefined);
+  /** Something was moved that the plan does not know of by itself */
   const dirty = useRef(true);
+  const moving = useMemo((): Moving => ({ camera, drag, box, dirty }), []);
 
   const lights = useMemo(
     () => new Map([...patch.all()].map((patched) => [patched.lamp.id, new Light(patched)])),
@@ -117,8 +90,6 @@ export function PlanPage() {
       }),
     [records.place, records.lamp, place, side],
   );
-  const keys = useMemo(() => [...new Set(marks.flatMap((mark) => mark.keys))].sort((a, b) => a - b), [marks]);
-  const levels = useLevels(keys);
   const chosenSet = useMemo(() => new Set(chosen), [chosen]);
 
   useEffect(() => {
@@ -141,53 +112,6 @@ export function PlanPage() {
     }
     dirty.current = true;
   }, [side, place, size, marks]);
-
-  useEffect(() => {
-    const below = lightLayer.current?.getContext('2d', { alpha: false });
-    const above = outlineLayer.current?.getContext('2d');
-    if (!below || !above || size.width === 0) return;
-    const ratio = Math.min(2, devicePixelRatio);
-    for (const { canvas } of [below, above]) {
-      canvas.width = size.width * ratio;
-      canvas.height = size.height * ratio;
-    }
-    above.setTransform(ratio, 0, 0, ratio, 0, 0);
-    const inks = {
-      ground: colour('ground'),
-      line: colour('line'),
-      soft: colour('soft'),
-      text: colour('text'),
-      press: colour('press'),
-    };
-    const layer = new LightLayer(below.createImageData(below.canvas.width, below.canvas.height), ratio, inks.ground);
-    const dark = inkOf(inks.line);
-    const { current: store } = levels;
-    /** By show universe, gathered once a picture */
-    const heard: (Uint8Array | undefined)[] = [];
-    const levelAt = (universe: number, channel: number) => heard[universe]?.[channel - 1];
-    let due = 0;
-    let frame = 0;
-    dirty.current = true;
-    let first = true;
-    const draw = (now: number) => {
-      frame = requestAnimationFrame(draw);
-      if ((!dirty.current && store.changed.size === 0) || now < due) return;
-      // Counted on from when it was due, so that a late picture does not delay those after it.
-      due = Math.max(due + FRAME_MS, now - FRAME_MS);
-      const scene: Scene = { marks, regions, chosen: chosenSet, drag: drag.current, box: box.current };
-      for (const [universe, key] of keyOf) heard[universe] = store.frames.get(key)?.values;
-      for (const mark of marks)
-        if (first || mark.keys.some((key) => store.changed.has(key))) receive(mark, layer, levelAt, dark);
-      drawLights(layer, size, camera.current, scene);
-      layer.show(below);
-      if (dirty.current) drawOutlines(above, size, camera.current, scene, inks);
-      dirty.current = false;
-      store.changed.clear();
-      first = false;
-    };
-    frame = requestAnimationFrame(draw);
-    return () => cancelAnimationFrame(frame);
-  }, [size, marks, regions, chosenSet, colour, keyOf, levels]);
 
   const markAt = (at: Spot): Mark | undefined => {
     let best: Mark | undefined;
@@ -295,8 +219,15 @@ export function PlanPage() {
         ref={holder}
         style={{ flex: 1, minHeight: 160, position: 'relative', touchAction: 'none', overflow: 'hidden' }}
       >
-        <canvas ref={lightLayer} aria-hidden style={LAYER} />
-        <canvas ref={outlineLayer} role="img" aria-label={`Plan with ${content}`} style={LAYER} />
+        <PlanPicture
+          size={size}
+          marks={marks}
+          regions={regions}
+          chosen={chosenSet}
+          keyOf={keyOf}
+          moving={moving}
+          label={`Plan with ${content}`}
+        />
       </div>
       {arranging && lamps.length > 0 && (
         <ScrollView className="max-h-[45%] border-t border-line" contentContainerClassName="gap-2 p-4">
