@@ -101,8 +101,8 @@ export const MachineRows = memo(function MachineRows({ lines, here, picking, cho
       data={lines}
       keyExtractor={({ id }) => id}
       initialNumToRender={14}
-      windowSize={5}
-      maxToRenderPerBatch={5}
+      windowSize={3}
+      maxToRenderPerBatch={2}
       updateCellsBatchingPeriod={16}
       getItemLayout={(_, index) => ({ length: ROW_HEIGHT, offset: ROW_HEIGHT * index, index })}
       renderItem={renderItem}

@@ -1,6 +1,6 @@
 /** The plan of the ship: lamps in metres from above or from the side, alight as they receive. */
 import { useRouter, type Href } from 'expo-router';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { wireKey } from '@taxiarch/core/address';
 import { Light, putAt, setLocked, snap, spotOf, type Spot, type View as PlanSide } from '@taxiarch/core/stage';
@@ -100,18 +100,26 @@ export function PlanPage() {
     return () => observer.disconnect();
   }, []);
 
-  const fitted = useRef('');
+  /** Side and place in which a person moved the camera; in others, and until then, all lamps are kept in sight. */
+  const moved = useRef('');
+  const view = `${side} ${place}`;
+  const standing = useRef(marks);
   useEffect(() => {
-    const name = `${side} ${place} ${size.width > 0} ${marks.length > 0}`;
-    if (size.width > 0 && fitted.current !== name) {
-      fitted.current = name;
-      camera.current = fit(
-        marks.map(({ spot }) => spot),
-        size,
-      );
-    }
+    standing.current = marks;
     dirty.current = true;
-  }, [side, place, size, marks]);
+  }, [marks]);
+  const seeAll = useCallback(() => {
+    camera.current = fit(
+      standing.current.map(({ spot }) => spot),
+      size,
+    );
+    dirty.current = true;
+  }, [size]);
+  const any = marks.length > 0;
+  useEffect(() => {
+    if (any && size.width > 0 && moved.current !== view) seeAll();
+    dirty.current = true;
+  }, [view, any, size, seeAll]);
 
   const markAt = (at: Spot): Mark | undefined => {
     let best: Mark | undefined;
@@ -127,6 +135,7 @@ export function PlanPage() {
     return best;
   };
   const look = (next: Camera) => {
+    moved.current = view;
     camera.current = next;
     dirty.current = true;
   };
@@ -160,7 +169,7 @@ export function PlanPage() {
         drag.current = [(to[0] - from[0]) / camera.current.scale, (from[1] - to[1]) / camera.current.scale];
       else {
         const before = panned.current ?? from;
-        camera.current = panBy(camera.current, [to[0] - before[0], to[1] - before[1]]);
+        look(panBy(camera.current, [to[0] - before[0], to[1] - before[1]]));
         panned.current = to;
       }
       dirty.current = true;
@@ -247,14 +256,10 @@ export function PlanPage() {
         <View className="flex-row gap-2">
           <Button
             label="See all"
-            onPress={() =>
-              look(
-                fit(
-                  marks.map(({ spot }) => spot),
-                  size,
-                ),
-              )
-            }
+            onPress={() => {
+              moved.current = '';
+              seeAll();
+            }}
           />
           {lamps.length > 0 ? (
             <>
