@@ -5,7 +5,7 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { core } from './core.mjs';
 import { base, median, noneLost, ports, ratio, startServer, stolen, verdict, wait } from './server.mjs';
-import { SLOTS_AT, packet, steadily } from './steady.mjs';
+import { SLOTS_AT, enlarge, packet, steadily } from './steady.mjs';
 
 const here = dirname(fileURLToPath(import.meta.url));
 const SOURCES = 4;
@@ -121,7 +121,7 @@ const post = async (path, given) => {
 async function routerFigures({ PLAIN_INPUT, PLAIN_ROUTE }) {
   const witness = createSocket({ type: 'udp4', reuseAddr: true });
   await new Promise((done) => witness.bind(ports.sacn, WITNESS, done));
-  witness.setRecvBufferSize(32 * 1024 * 1024);
+  enlarge(witness);
   const relay = fork(join(here, 'bareRelay.mjs'), [String(RELAY_PORT), WITNESS, String(ports.sacn)], {
     stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
   });

@@ -1,4 +1,4 @@
-/** Consoles to measure with: whole sACN packets, sent at a steady pace. */
+/** Consoles to measure with, whole sACN packets sent at a steady pace, and the sockets that hear them. */
 import { setPriority } from 'node:os';
 
 /** Where the levels begin in a packet */
@@ -25,6 +25,17 @@ export function packet(universe) {
   u16(115, 0x7000 | (638 - 115));
   bytes.set([2, 0xa1, 0, 0, 0, 1, 2, 1], 117);
   return bytes;
+}
+
+/** Lets a socket hold as many packets as the system allows, as the engine's sockets do. */
+export function enlarge(socket) {
+  for (const megabytes of [32, 16, 8, 4, 2]) {
+    try {
+      return socket.setRecvBufferSize(megabytes * 1024 * 1024);
+    } catch {
+      // This system does not allow so much.
+    }
+  }
 }
 
 /**

@@ -32,7 +32,7 @@ function enlarge(socket: Socket): void {
     try {
       return socket.setRecvBufferSize(bytes);
     } catch {
-      // Less, then; or what the socket has anyway.
+      // This system does not allow so much: the next smaller is tried, and after the last the socket keeps its own.
     }
   }
 }

@@ -36,7 +36,7 @@ export class Sockets {
   private sendingPort = 0;
   private using: Using = { sacn: null, artnet: null };
   /** Sockets that routes send from, by the address of their interface */
-  private readonly routing = new Map<string, Promise<Socket> | Socket>();
+  private readonly routing = new Map<string, Promise<Socket | undefined> | Socket>();
   private readonly routePorts = new Set<string>();
   private readonly addresses = new Map<number, string>();
   sent = 0;
@@ -173,22 +173,24 @@ export class Sockets {
   }
 
   /** The socket for routes on an interface, empty for the protocol's own; a promise while it is being opened. */
-  private routeSocket(by: string, protocol: Protocol): Promise<Socket> | Socket | undefined {
+  private routeSocket(by: string, protocol: Protocol): Promise<Socket | undefined> | Socket | undefined {
     const address = by || this.using[protocol]?.address;
     return address === undefined ? undefined : (this.routing.get(address) ?? this.openForRoutes(address));
   }
 
-  private openForRoutes(address: string): Promise<Socket> {
+  /** The socket, or undefined if the interface was left before it was open. */
+  private openForRoutes(address: string): Promise<Socket | undefined> {
     const opening = bound(0, address).then((socket) => {
       socket.on('error', (error) => this.receivers.trouble(error));
       socket.setMulticastInterface(address);
       socket.setMulticastTTL(16);
       socket.setBroadcast(true);
-      if (this.routing.get(address) !== opening) socket.close();
-      else {
-        this.routing.set(address, socket);
-        this.routePorts.add(`${address}:${socket.address().port}`);
+      if (this.routing.get(address) !== opening) {
+        socket.close();
+        return undefined;
       }
+      this.routing.set(address, socket);
+      this.routePorts.add(`${address}:${socket.address().port}`);
       return socket;
     });
     opening.catch((error: Error) => {
@@ -202,12 +204,8 @@ export class Sockets {
   private sendRouted(protocol: Protocol, bytes: Uint8Array, address: string, by: string): void {
     const socket = this.routeSocket(by, protocol);
     if (!(socket instanceof Promise)) return this.send(socket, bytes, this.ports[protocol], address);
-    // The first packets of a route wait until its socket is open; an interface that cannot be opened was told of.
-    socket.then(
-      (opened) =>
-        [...this.routing.values()].includes(opened) && this.send(opened, bytes, this.ports[protocol], address),
-      () => undefined,
-    );
+    // The first packets of a route wait until its socket is open; that it cannot be opened was told already.
+    socket.then((opened) => this.send(opened, bytes, this.ports[protocol], address)).catch(() => undefined);
   }
 
   private closeRouting(): void {

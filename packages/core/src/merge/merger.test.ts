@@ -20,13 +20,12 @@ const source = (mark: number, over: Partial<Source> = {}): Source => ({
   ...over,
 });
 
-/** Few slots, so that the same ones rise and fall; most of the time the sources stay as they are. */
 const rarely = (weight: number) =>
   fc.oneof({ weight, arbitrary: fc.constant(false) }, { weight: 1, arbitrary: fc.constant(true) });
 
 const same = (a: Uint8Array, b: Uint8Array): boolean => Buffer.compare(a, b) === 0;
 
-/** What happens between two merges. */
+/** What happens between two merges: few slots, so that the same ones rise and fall, and mostly the same sources. */
 const happening = fc.record({
   which: fc.nat(3),
   levels: fc.array(fc.tuple(fc.constantFrom(0, 1, 2, 3, 4, 22, 23, 24, 510, 511), fc.nat(3)), { maxLength: 8 }),

@@ -1,6 +1,7 @@
 /** Which slots of each universe are used, and where there is room. */
 import { SHOW_UNIVERSE_LAST, SLOTS, refuse, read, type Read, type SlotAddress } from '../address';
 import type { Patch } from './patch';
+import { countOf } from './plan';
 
 export interface FreeRun {
   readonly channel: number;
@@ -65,7 +66,7 @@ export class Occupancy {
       }
     }
     return refuse(
-      `There is no room for ${length} ${length === 1 ? 'channel' : 'channels'} up to universe ${SHOW_UNIVERSE_LAST}, the last one.`,
+      `There is no room for ${countOf(length, 'channel')} up to universe ${SHOW_UNIVERSE_LAST}, the last one.`,
     );
   }
 }

@@ -66,18 +66,20 @@ export function PlanPage() {
     (): Mark[] =>
       [...patch.all()]
         .filter(({ lamp }) => place === '' || lamp.placeId === place)
-        .map(({ lamp, type, run }) => ({ lamp, type, run, light: lights.get(lamp.id)! }))
-        .map(({ lamp, type, run, light }) => ({
-          id: lamp.id,
-          number: lamp.number,
-          kind: type.kind,
-          spot: spotOf(side, lamp),
-          end: run && spotOf(side, run.to),
-          locked: lamp.locked,
-          light,
-          keys: [...light.universes].flatMap((number) => keyOf.get(number) ?? []),
-          inks: new Uint32Array(Math.max(2, light.cells)),
-        })),
+        .map(({ lamp, type, run }) => {
+          const light = lights.get(lamp.id)!;
+          return {
+            id: lamp.id,
+            number: lamp.number,
+            kind: type.kind,
+            spot: spotOf(side, lamp),
+            end: run && spotOf(side, run.to),
+            locked: lamp.locked,
+            light,
+            keys: [...light.universes].flatMap((number) => keyOf.get(number) ?? []),
+            inks: new Uint32Array(Math.max(2, light.cells)),
+          };
+        }),
     [patch, place, side, lights, keyOf],
   );
   const regions = useMemo(
@@ -103,10 +105,10 @@ export function PlanPage() {
   /** Side and place in which a person moved the camera; in others, and until then, all lamps are kept in sight. */
   const moved = useRef('');
   const view = `${side} ${place}`;
+  /** For seeing all when it is asked for, and not whenever a lamp is moved */
   const standing = useRef(marks);
   useEffect(() => {
     standing.current = marks;
-    dirty.current = true;
   }, [marks]);
   const seeAll = useCallback(() => {
     camera.current = fit(
@@ -118,7 +120,6 @@ export function PlanPage() {
   const any = marks.length > 0;
   useEffect(() => {
     if (any && size.width > 0 && moved.current !== view) seeAll();
-    dirty.current = true;
   }, [view, any, size, seeAll]);
 
   const markAt = (at: Spot): Mark | undefined => {

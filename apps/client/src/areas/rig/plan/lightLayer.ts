@@ -25,7 +25,7 @@ export class LightLayer {
   /** Half widths of a disc's rows, by its radius in pixels */
   private readonly discs = new Map<number, readonly number[]>();
 
-  /** `width` and `height` in pixels of the canvas, of which there are `ratio` to a pixel of the page. */
+  /** `image` as large as the canvas, which has `ratio` pixels to one of the page; `ground` as CSS. */
   constructor(
     private readonly image: ImageData,
     private readonly ratio: number,
