@@ -1,5 +1,9 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import fc from 'fast-check';
-import { Backup, Merger, NOBODY, mergeSlots, type Contender } from '.';
+import wabt from 'wabt';
+import { Backup, MOST_CONTENDERS, Merger, NOBODY, mergeSlots, type Contender } from '.';
+import { WIDE_BYTES } from './wideBytes';
 
 interface Source {
   mark: number;
@@ -61,6 +65,76 @@ test('whatever happens in whatever order, it comes to what the plain merge comes
       }
     }),
   ));
+
+/** A source of any kind: few levels and priorities, so that many are equal. */
+const anySource = fc.record({
+  priority: fc.constantFrom(0, 1, 100, 200),
+  values: fc.uint8Array({ minLength: 512, maxLength: 512, max: 3 }),
+  count: fc.constantFrom(0, 1, 15, 16, 17, 511, 512),
+  slotPriority: fc.option(fc.uint8Array({ minLength: 512, maxLength: 512, max: 3 })),
+});
+
+test('any sources of any priorities, however many, merge as slot by slot, also when they merge again', () =>
+  fc.assert(
+    fc.property(fc.array(anySource, { minLength: 2, maxLength: 9 }), (given) => {
+      const sources = given.map((one, i) => source(250 - i * 3, one));
+      const merger = new Merger();
+      const values = new Uint8Array(512);
+      const owners = new Uint8Array(512).fill(NOBODY);
+      for (const heard of [sources, sources.slice(1), [...sources].reverse(), sources]) {
+        merger.merge(heard, 'htp');
+        mergeSlots(heard, 'htp', values, owners);
+        expect([same(merger.values, values), same(merger.owners, owners)]).toEqual([true, true]);
+      }
+    }),
+  ));
+
+test('as many sources as can be told apart are merged', () => {
+  const sources = Array.from({ length: MOST_CONTENDERS }, (_, mark) => source(mark));
+  sources.forEach(({ values }, i) => (values[i] = 7));
+  const merger = new Merger();
+  merger.merge(sources, 'htp');
+  expect([...merger.owners.subarray(0, MOST_CONTENDERS)]).toEqual(sources.map(({ mark }) => mark));
+});
+
+test('two merges that take turns keep what each came to', () => {
+  const [low, high] = [source(1), source(2)];
+  low.values.fill(10);
+  high.values.fill(20);
+  const one = new Merger();
+  const other = new Merger();
+  one.merge([low, high], 'htp');
+  other.merge([source(3), source(4)], 'htp');
+  expect([one.values[0], one.owners[0], other.values[0], other.owners[0]]).toEqual([20, 2, 0, 3]);
+  // At one level the owner so far stays, whatever the other merge has done in between.
+  low.values.fill(20);
+  one.merge([low, high], 'htp');
+  expect(one.owners[0]).toBe(2);
+});
+
+test('without wide words it comes to the same', () => {
+  const there = Object.getOwnPropertyDescriptor(globalThis, 'WebAssembly')!;
+  Object.defineProperty(globalThis, 'WebAssembly', { ...there, value: undefined });
+  try {
+    jest.isolateModules(() => {
+      // eslint-disable-next-line @typescript-eslint/no-require-imports -- read once more, without WebAssembly
+      const narrow = new (require('.') as { Merger: typeof Merger }).Merger();
+      const sources = [source(1), source(2, { slotPriority: new Uint8Array(512).fill(110, 0, 9) })];
+      sources[0]!.values.fill(200);
+      sources[1]!.values.fill(50);
+      narrow.merge(sources, 'htp');
+      expect([narrow.owners[8], narrow.values[8], narrow.owners[9], narrow.values[9]]).toEqual([2, 50, 1, 200]);
+    });
+  } finally {
+    Object.defineProperty(globalThis, 'WebAssembly', there);
+  }
+});
+
+test('the bytes that ship are made of the text that is read', async () => {
+  const text = readFileSync(join(__dirname, 'wide.wat'), 'utf8');
+  const made = (await wabt()).parseWat('wide.wat', text, { simd: true }).toBinary({}).buffer;
+  expect(Buffer.compare(made, WIDE_BYTES)).toBe(0);
+});
 
 test('no slot is ever owned by a source of lower priority than another that controls it', () =>
   fc.assert(

@@ -1,124 +1,71 @@
 /**
- * A merge that remembers what it merged last, and works only on what has changed since. The common
- * case (equal priorities, none for single slots, HTP) compares four slots at a time; every other
- * case is {@link mergeSlots} itself, so that both always come to the same.
+ * A merge that keeps what it came to. HTP of several sources, the usual case, goes through
+ * `wide.wat`, which compares sixteen slots at a time; every other case, and a machine whose
+ * WebAssembly has no wide words, is {@link mergeSlots} itself. Both always come to the same.
  */
 import { SLOTS } from '../address';
-import { NOBODY, mergeSlots, type Contender, type MergeMode } from './slots';
+import { MOST_CONTENDERS, NOBODY, mergeSlots, type Contender, type MergeMode } from './slots';
+import { WIDE_BYTES } from './wideBytes';
 
-const WORDS = SLOTS / 4;
+/** Where things lie in the memory of `wide.wat`. */
+const OWNERS = SLOTS;
+const MARKS = 2 * SLOTS;
+const SOURCES = MARKS + 256;
+const SOURCE = 2 * SLOTS;
 
-interface Remembered {
-  mark: number;
-  count: number;
-  readonly words: Uint32Array;
-  readonly levels: Uint8Array;
+interface Wide {
+  readonly memory: Uint8Array;
+  /** Merges the first so many sources. */
+  readonly merge: (sources: number) => void;
+  /** Makes one source's priorities for single slots ready. */
+  readonly raise: (source: number) => void;
 }
 
-function blank(): Remembered {
-  const levels = new Uint8Array(SLOTS);
-  return { mark: NOBODY, count: 0, levels, words: new Uint32Array(levels.buffer) };
+/** As much of WebAssembly as is used here; browsers and Node have it alike, and neither's types are the core's. */
+interface Assembly {
+  validate(bytes: Uint8Array): boolean;
+  readonly Module: new (bytes: Uint8Array) => object;
+  readonly Instance: new (module: object) => {
+    readonly exports: Pick<Wide, 'merge' | 'raise'> & { readonly memory: { readonly buffer: ArrayBuffer } };
+  };
 }
 
-/** Four slots at a time; made once for each array of levels. Those not at a multiple of four bytes have none. */
-const views = new WeakMap<Uint8Array, Uint32Array>();
-function wordsOf(values: Uint8Array): Uint32Array | undefined {
-  let words = views.get(values);
-  if (words) return words;
-  if (values.byteOffset % 4 !== 0 || values.length !== SLOTS) return undefined;
-  words = new Uint32Array(values.buffer, values.byteOffset, WORDS);
-  views.set(values, words);
-  return words;
+function loadWide(): Wide | undefined {
+  const { WebAssembly: assembly } = globalThis as unknown as { readonly WebAssembly?: Assembly };
+  if (!assembly?.validate(WIDE_BYTES)) return undefined;
+  const { memory, merge, raise } = new assembly.Instance(new assembly.Module(WIDE_BYTES)).exports;
+  return { memory: new Uint8Array(memory.buffer), merge, raise };
 }
+
+const wide = loadWide();
 
 export class Merger {
   /** 512 levels, valid until the next merge */
   readonly values = new Uint8Array(SLOTS);
   /** The mark of each slot's owner */
   readonly owners = new Uint8Array(SLOTS).fill(NOBODY);
-  private readonly remembered: Remembered[] = [];
-  /** Sources of the last merge, if what they came to can be gone on from; else −1 */
-  private known = -1;
 
   merge(contenders: readonly Contender[], mode: MergeMode): void {
-    if (mode !== 'htp' || contenders.length < 2 || !areEven(contenders)) {
-      this.known = -1;
-      mergeSlots(contenders, mode, this.values, this.owners);
-    } else if (this.isKnown(contenders)) this.update(contenders);
-    else {
-      mergeSlots(contenders, mode, this.values, this.owners);
-      this.remember(contenders);
-    }
+    const { length } = contenders;
+    if (wide && mode === 'htp' && length > 1 && length <= MOST_CONTENDERS) this.mergeWide(contenders, wide);
+    else mergeSlots(contenders, mode, this.values, this.owners);
   }
 
-  /** The same sources as last time, in the same order, each with as many slots. */
-  private isKnown(contenders: readonly Contender[]): boolean {
-    if (this.known !== contenders.length) return false;
+  private mergeWide(contenders: readonly Contender[], { memory, merge, raise }: Wide): void {
     for (let i = 0; i < contenders.length; i += 1) {
-      const { mark, count } = contenders[i]!;
-      const there = this.remembered[i]!;
-      if (there.mark !== mark || there.count !== count) return false;
+      const { mark, priority, values, count, slotPriority } = contenders[i]!;
+      const at = SOURCES + i * SOURCE;
+      memory[MARKS + i] = mark;
+      memory.set(values, at);
+      if (slotPriority) {
+        memory.set(slotPriority, at + SLOTS);
+        raise(i);
+      } else memory.fill(priority + 1, at + SLOTS, at + SOURCE);
+      if (count < SLOTS) memory.fill(0, at + SLOTS + count, at + SOURCE);
     }
-    return true;
+    memory.set(this.owners, OWNERS);
+    merge(contenders.length);
+    this.values.set(memory.subarray(0, SLOTS));
+    this.owners.set(memory.subarray(OWNERS, MARKS));
   }
-
-  private remember(contenders: readonly Contender[]): void {
-    this.known = contenders.length;
-    contenders.forEach(({ mark, count, values }, i) => {
-      const there = (this.remembered[i] ??= blank());
-      there.mark = mark;
-      there.count = count;
-      there.levels.set(values);
-    });
-  }
-
-  private update(contenders: readonly Contender[]): void {
-    for (let i = 0; i < contenders.length; i += 1) {
-      const now = wordsOf(contenders[i]!.values)!;
-      const before = this.remembered[i]!.words;
-      for (let word = 0; word < WORDS; word += 1) if (now[word] !== before[word]) this.change(i, word, contenders);
-    }
-  }
-
-  /** Takes in four slots of one source, of which at least one has changed. */
-  private change(which: number, word: number, contenders: readonly Contender[]): void {
-    const { values, owners } = this;
-    const { mark, count, levels } = this.remembered[which]!;
-    const next = contenders[which]!.values;
-    for (let slot = word * 4; slot < word * 4 + 4; slot += 1) {
-      const level = next[slot]!;
-      levels[slot] = level;
-      if (slot >= count) continue;
-      const best = values[slot]!;
-      if (level > best) {
-        values[slot] = level;
-        owners[slot] = mark;
-      } else if (owners[slot] === mark && level < best) this.search(slot);
-    }
-  }
-
-  /** The owner of a slot went down: the highest is looked for anew; at one level it stays the owner. */
-  private search(slot: number): void {
-    const before = this.owners[slot]!;
-    let best = -1;
-    let owner = NOBODY;
-    for (let i = 0; i < this.known; i += 1) {
-      const { mark, count, levels } = this.remembered[i]!;
-      const level = slot < count ? levels[slot]! : -1;
-      if (level > best || (level === best && mark === before)) {
-        best = level;
-        owner = mark;
-      }
-    }
-    this.values[slot] = best;
-    this.owners[slot] = owner;
-  }
-}
-
-/** All at one priority, none with priorities for single slots, all with levels that can be read four at a time. */
-function areEven(contenders: readonly Contender[]): boolean {
-  const { priority } = contenders[0]!;
-  for (const one of contenders)
-    if (one.priority !== priority || one.slotPriority !== null || !wordsOf(one.values)) return false;
-  return true;
 }
