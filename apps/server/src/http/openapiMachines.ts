@@ -73,6 +73,7 @@ export const machineSchemas = {
       ipProg: yesNo,
       perPage: { ...whole, enum: [1, 4] },
       groups: nullable(whole),
+      speed: whole,
     },
     'What a model of machine can do.',
   ),

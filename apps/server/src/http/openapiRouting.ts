@@ -1,5 +1,5 @@
 /** Shapes of what is sent, routed and linked, as OpenAPI 3.1 wants them. */
-import { DELIVERIES, ROUTE_MERGES } from '@taxiarch/core/show';
+import { DELIVERIES, ROUTE_MERGES, START_ORDERS } from '@taxiarch/core/show';
 import { list, named, nullable, oneOf, protocol, record, row, text, whole, yesNo } from './openapiParts';
 
 const delivery = oneOf(...DELIVERIES);
@@ -89,6 +89,7 @@ export const routingSchemas = {
     senderBase: base,
     receiverBase: base,
     lines: list(record({ from: whole, count: whole, to: whole })),
+    startsFirst: oneOf(...START_ORDERS),
     well: list(text),
   }),
 };

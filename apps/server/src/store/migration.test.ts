@@ -69,3 +69,17 @@ test('a sender of before keeps its universes, as lines at its priority', () => {
   });
   expect(spare).toMatchObject({ ranges: [] });
 });
+
+test('models and links of before have what was taken for granted', () => {
+  const before = [...FIRST, ...NETWORK, ...statements('0004_outputs', '0005_outputs-tidy')];
+  const after = statements('0006_link-order-and-speed');
+  const link = `INSERT INTO link (id, rev, name, source_id, machine_id, protocol, sender_base, receiver_base, lines, well)
+    VALUES ('l', 3, 'Desk to screen', 's', 'm', 'artnet', 0, 1, '[]', '[]')`;
+  const [linked] = rowsAfter('link', [...before, link, ...after]);
+  expect(linked).toMatchObject({ starts_first: 'sender', receiver_base: 1 });
+  const model = `INSERT INTO model (id, rev, maker, name, kind, ports, connector, directions, protocols, merges, losses,
+      starts, rdm, fixed_value, copies, rate, sources, base, remote, ip_prog, per_page)
+    VALUES ('a', 1, 'Marram', 'Own', 'node', 2, '', '[]', '[]', '[]', '[]', '[]', true, false, false, 44, 1, 0, true, true, 4)`;
+  const [sheet] = rowsAfter('model', [...before, model, ...after]);
+  expect(sheet).toMatchObject({ name: 'Own', speed: 100 });
+});

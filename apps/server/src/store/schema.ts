@@ -106,6 +106,7 @@ export const model = pgTable('model', {
   ipProg: boolean('ip_prog').notNull(),
   perPage: integer('per_page').$type<Model['perPage']>().notNull(),
   groups: integer('groups'),
+  speed: integer('speed').notNull().default(100),
 });
 
 export const machine = pgTable('machine', {
@@ -161,6 +162,7 @@ export const link = pgTable('link', {
   senderBase: integer('sender_base').$type<Link['senderBase']>().notNull(),
   receiverBase: integer('receiver_base').$type<Link['receiverBase']>().notNull(),
   lines: jsonb('lines').$type<Link['lines']>().notNull(),
+  startsFirst: text('starts_first').$type<Link['startsFirst']>().notNull().default('sender'),
   well: jsonb('well').$type<Link['well']>().notNull(),
 });
 

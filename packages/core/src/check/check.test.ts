@@ -15,7 +15,7 @@ import {
   type ShowRecords,
   type SourceRange,
 } from '../show';
-import { NETWORK_CHECKS, networkConsequences, networkFindings, networkRepairs } from '.';
+import { NETWORK_CHECKS, linkLoad, networkConsequences, networkFindings, networkRepairs } from '.';
 
 const LIGHTING: Network = {
   id: 'lighting',
@@ -294,6 +294,32 @@ test('the load of a link is shown with its arithmetic', () => {
   // 400 universes × 44 Hz × 704 bytes × 8 = 99.1 Mbit/s
   expect(finding!.sentence).toContain('99 Mbit/s in 17600 packets a second');
   expect(finding!.evidence).toEqual(['400 × 44 Hz × 704 bytes × 8']);
+});
+
+test('a quicker connector carries the same, and what it carries is told of any machine', () => {
+  const records = RAISED['load of a link']!;
+  const [hub] = records.machine;
+  const gigabit = { ...MODELS[0]!, id: 'gigabit', speed: 1000 };
+  const quick = { ...records, model: [gigabit], machine: [{ ...hub!, modelId: gigabit.id }] };
+  expect(networkFindings(quick).some(({ rule }) => rule === 'load of a link')).toBe(false);
+  expect(linkLoad(quick, quick.machine[0]!)).toEqual({
+    sum: '17600 packets a second, 99 of 1000 Mbit/s',
+    terms: ['400 × 44 Hz × 704 bytes × 8'],
+  });
+  expect(linkLoad(quick, machine('Unused', []))).toBeUndefined();
+});
+
+test('a sender by unicast pays for each that it sends to, by multicast once', () => {
+  const takers = ['A', 'B', 'C'].map((name, i) => machine(name, [iface(at(`10.0.0.${i + 2}`))], carries(1)));
+  const sum = (over: Partial<SourceRange>) => {
+    const records = show([desk, ...takers], { source: [line(over)] });
+    return linkLoad(records, desk)!.sum.split(' packets')[0];
+  };
+  expect(sum({ rate: 40 })).toBe('40');
+  expect(sum({ rate: 40, delivery: 'unicast', addresses: takers.map((_, i) => `10.0.0.${i + 2}`) })).toBe('120');
+  // Art-Net goes to each that lists the universe, unless it is broadcast.
+  expect(sum({ rate: 40, to: { protocol: 'artnet', number: 0 } })).toBe('120');
+  expect(sum({ rate: 40, to: { protocol: 'artnet', number: 0 }, delivery: 'broadcast' })).toBe('40');
 });
 
 test('what goes in and comes out again through routes is found, however many lie between', () => {

@@ -24,12 +24,12 @@ import { tooFast } from './tooFast';
 import { tooManySources } from './tooManySources';
 import { twoInOneSubnet } from './twoInOneSubnet';
 import { unicast } from './unicast';
-import { wireLoad } from './wireLoad';
+import { linkLoad, wireLoad } from './wireLoad';
 import { recordsAfter, type Plan } from '../patch';
 import type { Kind, ShowRecords } from '../show';
 
 export * from './finding';
-export { allowanceText };
+export { allowanceText, linkLoad };
 
 export const NETWORK_CHECKS: readonly Check[] = [
   sameAddress,
@@ -69,11 +69,13 @@ export function networkRepairs(records: ShowRecords, finding: Finding): Repair[]
   return NETWORK_CHECKS.find(({ rule }) => rule === finding.rule)?.repairs(viewOf(records), finding) ?? [];
 }
 
+/** Kinds of record that the checks ask. */
+const ASKED: readonly Kind[] = ['lamp', 'run', 'machine', 'model', 'network', 'source', 'universe', 'route'];
+
 /** Findings that a plan would bring to the network. */
 export function networkConsequences(records: ShowRecords, { changes }: Plan): Finding[] {
   const kinds = new Set(changes.map(({ kind }) => kind));
-  if (!['lamp', 'run', 'machine', 'model', 'network', 'source', 'universe'].some((kind) => kinds.has(kind as Kind)))
-    return [];
+  if (!ASKED.some((kind) => kinds.has(kind))) return [];
   const now = new Set(networkFindings(records).map(({ sentence }) => sentence));
   return networkFindings(recordsAfter(records, changes)).filter(({ sentence }) => !now.has(sentence));
 }

@@ -1,19 +1,22 @@
-/** What the planned senders come to on each machine's cable. */
+/** What the planned senders come to on each machine's cable, with the arithmetic. */
 import type { Protocol } from '../address';
 import { sentTo } from '../flow';
-import type { Machine } from '../show';
-import { machineOfSource, type Check, type Finding, type NetworkView } from './finding';
+import { PLAIN_SPEED, type Machine, type ShowRecords } from '../show';
+import { machineOfSource, viewOf, type Check, type Finding, type NetworkView } from './finding';
 import { flowOf } from './flowView';
 
 /** Bytes of a full packet on the cable: protocol, slots, UDP 8, IP 20, Ethernet 18, preamble and gap 20. */
 const PACKET_BYTES: Readonly<Record<Protocol, number>> = { sacn: 126 + 512 + 66, artnet: 18 + 512 + 66 };
-const LINK_BITS = 100_000_000;
 /** Above this share of a link's bits, packets begin to wait for one another. */
 const SHARE = 0.7;
 
+/** Both ways together, as one cable of full duplex carries at most. */
 interface Load {
+  /** A second */
   packets: number;
+  /** A second */
   bits: number;
+  /** How often each product is in the sum */
   readonly terms: Map<string, number>;
 }
 
@@ -68,18 +71,38 @@ export function loadsOf(view: NetworkView): Loads {
   return loads;
 }
 
+const inMegabits = (bits: number): string => (bits / 1e6).toFixed(bits < 1e7 ? 1 : 0);
+const termsText = ({ terms }: Load): string[] => [...terms].map(([term, times]) => `${times} × ${term}`);
+const speedOf = (view: NetworkView, { id }: Machine): number => view.byId.get(id)?.model?.speed ?? PLAIN_SPEED;
+
+/** What the plan puts on one machine's link; undefined for one that neither sends nor takes anything. */
+export function linkLoad(records: ShowRecords, machine: Machine): { sum: string; terms: string[] } | undefined {
+  const view = viewOf(records);
+  const known = view.byId.get(machine.id);
+  const load = known && loadsOf(view).machines.get(known.machine);
+  if (!load) return undefined;
+  const { packets, bits } = load;
+  return {
+    sum: `${Math.round(packets)} packets a second, ${inMegabits(bits)} of ${speedOf(view, machine)} Mbit/s`,
+    terms: termsText(load),
+  };
+}
+
 export const wireLoad: Check = {
   rule: 'load of a link',
   *find(view): Generator<Finding> {
-    for (const [machine, { packets, bits, terms }] of loadsOf(view).machines)
-      if (bits > LINK_BITS * SHARE)
+    for (const [machine, load] of loadsOf(view).machines) {
+      const { packets, bits } = load;
+      const speed = speedOf(view, machine);
+      if (bits > speed * 1e6 * SHARE)
         yield {
           rule: this.rule,
           weight: 'look at',
           subjects: [machine.id],
-          sentence: `The link of ${machine.name} carries ${Math.round(bits / 1e6)} Mbit/s in ${Math.round(packets)} packets a second, more than ${Math.round((LINK_BITS * SHARE) / 1e6)} of its 100.`,
-          evidence: [...terms].map(([term, times]) => `${times} × ${term}`),
+          sentence: `The link of ${machine.name} carries ${inMegabits(bits)} Mbit/s in ${Math.round(packets)} packets a second, more than ${Math.round(speed * SHARE)} of its ${speed}.`,
+          evidence: termsText(load),
         };
+    }
   },
   // Which universes go another way is for a person to say.
   repairs: () => [],

@@ -79,5 +79,6 @@ export const LINKS: readonly Link[] = (
   senderBase: 1,
   receiverBase: 1,
   lines: [{ from, count, to: from }],
+  startsFirst: 'sender',
   well: ['order', 'firewall'],
 }));

@@ -32,6 +32,20 @@ test('a file of the first version is brought up to date', () => {
   expect(file.ok && file.value.records.lamp[0]).toMatchObject({ groups: [], twin: null, locked: false });
 });
 
+test('a file of the fourth version gets what its models and links did not say', () => {
+  const old = JSON.parse(writeShowFile(ferry, {})) as {
+    version: number;
+    records: Record<string, Record<string, unknown>[]>;
+  };
+  old.version = 4;
+  for (const model of old.records['model']!) delete model['speed'];
+  for (const link of old.records['link']!) delete link['startsFirst'];
+  const file = readShowFile(JSON.stringify(old));
+  if (!file.ok) throw new Error(file.why);
+  expect(new Set(file.value.records.model.map(({ speed }) => speed))).toEqual(new Set([100]));
+  expect(sorted(file.value.records).link).toEqual(sorted(ferry).link);
+});
+
 test('putting a show in place of another leaves exactly that show', () => {
   const other: ShowRecords = {
     ...ferry,

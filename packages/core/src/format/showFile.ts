@@ -16,7 +16,7 @@ import {
 } from '../show';
 
 export const SHOW_FORMAT = 'taxiarch-show';
-export const SHOW_VERSION = 4;
+export const SHOW_VERSION = 5;
 const MOST_CHARACTERS = 200_000_000;
 
 export interface ShowFile {
@@ -29,6 +29,11 @@ export interface ShowFile {
 
 type Loose = Record<string, unknown>;
 const rows = (records: Loose, kind: Kind): Loose[] => (Array.isArray(records[kind]) ? (records[kind] as Loose[]) : []);
+
+const upgraded = (records: Loose, kind: Kind): Loose => ({
+  ...records,
+  [kind]: rows(records, kind).map((one) => upgradeRecord(kind, one)),
+});
 
 /** Each brings the records of one version to the next. */
 const MIGRATIONS: Readonly<Record<number, (records: Loose) => Loose>> = {
@@ -47,8 +52,9 @@ const MIGRATIONS: Readonly<Record<number, (records: Loose) => Loose>> = {
     machine: rows(records, 'machine').map((machine) => ({ controller: null, ...machine })),
     run: rows(records, 'run'),
   }),
-  2: (records) => ({ ...records, machine: rows(records, 'machine').map((one) => upgradeRecord('machine', one)) }),
-  3: (records) => ({ ...records, source: rows(records, 'source').map((one) => upgradeRecord('source', one)) }),
+  2: (records) => upgraded(records, 'machine'),
+  3: (records) => upgraded(records, 'source'),
+  4: (records) => upgraded(upgraded(records, 'model'), 'link'),
 };
 
 const byId = (a: AnyRecord, b: AnyRecord): number => (a.id < b.id ? -1 : 1);

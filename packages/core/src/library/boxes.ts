@@ -1,5 +1,5 @@
 /** Models of machines that ship with Taxiarch. Makers and products are made up. */
-import type { Model } from '../show';
+import { PLAIN_SPEED, type Model } from '../show';
 
 /** A model that can do nothing yet. */
 export const PLAIN_MODEL = {
@@ -23,6 +23,7 @@ export const PLAIN_MODEL = {
   ipProg: false,
   perPage: 4,
   groups: null,
+  speed: PLAIN_SPEED,
 } as const satisfies Partial<Model>;
 
 type Sheet = Partial<Model> & Pick<Model, 'kind' | 'maker' | 'name'>;
@@ -112,7 +113,15 @@ export const MODELS: readonly Model[] = [
     ipProg: true,
     remote: true,
   }),
-  model('baleen-helm', { kind: 'console', maker: 'Baleen', name: 'Helm', universes: 64, parameters: 32_768, base: 1 }),
+  model('baleen-helm', {
+    kind: 'console',
+    maker: 'Baleen',
+    name: 'Helm',
+    universes: 64,
+    parameters: 32_768,
+    base: 1,
+    speed: 1000,
+  }),
   model('baleen-helm-low', {
     kind: 'backup console',
     maker: 'Baleen',
@@ -121,9 +130,9 @@ export const MODELS: readonly Model[] = [
     parameters: 8192,
     base: 1,
   }),
-  model('orrin-lantern', { kind: 'media server', maker: 'Orrin', name: 'Lantern', universes: 48 }),
-  model('computer', { kind: 'computer', maker: 'Any', name: 'Computer' }),
-  model('visualiser', { kind: 'visualiser', maker: 'Any', name: 'Visualiser computer' }),
+  model('orrin-lantern', { kind: 'media server', maker: 'Orrin', name: 'Lantern', universes: 48, speed: 1000 }),
+  model('computer', { kind: 'computer', maker: 'Any', name: 'Computer', speed: 1000 }),
+  model('visualiser', { kind: 'visualiser', maker: 'Any', name: 'Visualiser computer', speed: 1000 }),
   model('quillon-weave-10', {
     kind: 'switch',
     maker: 'Quillon',
@@ -131,6 +140,7 @@ export const MODELS: readonly Model[] = [
     protocols: [],
     connector: 'RJ 45',
     groups: 256,
+    speed: 1000,
   }),
   model('quillon-weave-24', {
     kind: 'switch',
@@ -139,6 +149,7 @@ export const MODELS: readonly Model[] = [
     protocols: [],
     connector: 'RJ 45',
     groups: 1024,
+    speed: 1000,
   }),
   model('tern-touch', {
     kind: 'wall panel',

@@ -119,6 +119,23 @@ test.each([
   expect(line!.mend).not.toBe('');
 });
 
+test('a sender that looks for receivers is to be started second', () => {
+  const visualiserFirst: Link = { ...link, startsFirst: 'visualiser', well: [] };
+  const early = live([crow({ firstSeen: 20_000 })], [stream({ firstSeen: 50_000 })]);
+  expect(found(visualiserFirst, early)['order']).toMatchObject({
+    state: 'fine',
+    says: 'Crow’s nest was heard before Bridge desk.',
+  });
+  const late = live([crow({ firstSeen: 50_000 })], [stream({ firstSeen: 20_000 })]);
+  expect(found(visualiserFirst, late)['order']).toMatchObject({
+    state: 'must fix',
+    title: 'The sender was started after the visualiser',
+    says: 'Bridge desk sent 30 s before Crow’s nest was there.',
+    mend: expect.stringMatching(/^Start Bridge desk again/) as string,
+  });
+  expect(found({ ...visualiserFirst, startsFirst: 'either' }, late)['order']).toMatchObject({ state: 'fine' });
+});
+
 test('a visualiser that does not answer at all is asked about', () =>
   expect(notFine(found({ ...link, well: [] }, live([])))).toEqual(['interface', 'order', 'firewall']));
 

@@ -99,6 +99,7 @@ export const model = object({
   ipProg: flag('Setting of its address'),
   perPage: number().strict().oneOf([1, 4], 'A page holds one port or four.').required(),
   groups: limit('The multicast groups', 100_000),
+  speed: whole('The speed of its connector', 1, 1_000_000),
 });
 
 export const machine = object({

@@ -179,7 +179,12 @@ export interface Model extends Row {
   readonly perPage: 1 | 4;
   /** Multicast groups that a switch follows; null for what is no switch or has no limit */
   readonly groups: number | null;
+  /** Megabits a second of its network connector */
+  readonly speed: number;
 }
+
+/** Of a machine whose model nobody knows, or that was planned before models said it. */
+export const PLAIN_SPEED = 100;
 
 /** A plan of addresses: one subnet, and which machines live where in it. */
 export interface Network extends Row {

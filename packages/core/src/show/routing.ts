@@ -98,6 +98,10 @@ export interface LinkLine {
   readonly to: number;
 }
 
+/** Many visualisers look for senders only when they begin; some senders look for receivers only then. */
+export const START_ORDERS = ['sender', 'visualiser', 'either'] as const;
+export type StartOrder = (typeof START_ORDERS)[number];
+
 /** A sender and the visualiser that is to show what it sends. */
 export interface Link extends Row {
   readonly name: string;
@@ -109,6 +113,8 @@ export interface Link extends Row {
   readonly senderBase: NumberingBase;
   readonly receiverBase: NumberingBase;
   readonly lines: readonly LinkLine[];
+  /** Which of the two must be there before the other */
+  readonly startsFirst: StartOrder;
   /** What a person answered to the doctor's questions: names of those found well */
   readonly well: readonly string[];
 }

@@ -3,7 +3,7 @@ import { lazy, number, object, string } from 'yup';
 import { SLOTS } from '../address';
 import { flag, ipv4, list, name, oneOf, protocol, row, showUniverse, text, whole, wireUniverse } from './fields';
 import { DELIVERIES } from './records';
-import { MOST_PARTS, ROUTE_MERGES } from './routing';
+import { MOST_PARTS, ROUTE_MERGES, START_ORDERS } from './routing';
 
 const channel = whole('The channel', 1, SLOTS);
 const priority = whole('The priority', 0, 200);
@@ -96,5 +96,6 @@ export const link = object({
     }).noUnknown(),
     512,
   ),
+  startsFirst: oneOf('What starts first', START_ORDERS),
   well: list('The answers', string().strict().max(80).required(), 40),
 });

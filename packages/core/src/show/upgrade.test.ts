@@ -1,3 +1,4 @@
+import { nightFerry } from '../demo';
 import { checkRecord, upgradeEdit, upgradeRecord, type AnyRecord, type Edit } from '.';
 
 const OLD = {
@@ -33,6 +34,17 @@ test('a controller without an address stays one', () =>
       controller: { firstUniverse: 1, universes: 1, outputs: 1, channelsPerOutput: 1 },
     }),
   ).toMatchObject({ kind: 'pixel controller', interfaces: [{ addresses: [] }] }));
+
+test.each([
+  ['model', 'speed', 100],
+  ['link', 'startsFirst', 'sender'],
+] as const)('a %s of before has what was taken for granted as its %s', (kind, field, value) => {
+  const { [field]: _, ...old } = nightFerry()[kind][0]! as unknown as Record<string, unknown>;
+  const now = upgradeRecord(kind, old) as unknown as Record<string, unknown>;
+  expect(now[field]).toBe(value);
+  expect(checkRecord(kind, now)).toMatchObject({ ok: true });
+  expect(upgradeRecord(kind, now)).toBe(now);
+});
 
 test('edits of the history hold records of today, so that undoing an old one works', () => {
   const old = OLD as unknown as AnyRecord;

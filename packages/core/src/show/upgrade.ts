@@ -1,6 +1,6 @@
 /** Records as older versions wrote them, brought to the form of today; edits of the history hold them too. */
 import { runsOf } from '../address';
-import { PLAIN_MACHINE, PLAIN_PORT } from './machines';
+import { PLAIN_MACHINE, PLAIN_PORT, PLAIN_SPEED } from './machines';
 import { PLAIN_RANGE, type AnyRecord, type Kind } from './records';
 import type { Edit } from './edit';
 
@@ -32,7 +32,18 @@ function upgradeSource(old: Loose): Loose {
   };
 }
 
-const UPGRADES: Partial<Record<Kind, (old: Loose) => Loose>> = { machine: upgradeMachine, source: upgradeSource };
+/** Fields that once were not there, with what everybody took for granted. */
+const since =
+  (fields: Loose) =>
+  (old: Loose): Loose =>
+    Object.keys(fields).every((key) => key in old) ? old : { ...fields, ...old };
+
+const UPGRADES: Partial<Record<Kind, (old: Loose) => Loose>> = {
+  machine: upgradeMachine,
+  source: upgradeSource,
+  model: since({ speed: PLAIN_SPEED }),
+  link: since({ startsFirst: 'sender' }),
+};
 
 /** A record of any version as it is written today; what is of today already comes back as it is. */
 export const upgradeRecord = (kind: Kind, record: unknown): AnyRecord =>

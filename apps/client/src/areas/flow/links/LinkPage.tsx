@@ -5,7 +5,7 @@ import { View } from 'react-native';
 import { formatWire, type NumberingBase, type Protocol } from '@taxiarch/core/address';
 import { doctor, linkedUniverses, proposeLines, shownAs, type DoctorLine } from '@taxiarch/core/link';
 import { changed } from '@taxiarch/core/patch';
-import type { Link } from '@taxiarch/core/show';
+import { START_ORDERS, type Link } from '@taxiarch/core/show';
 import { useDraft } from '@/data/form';
 import { useLive } from '@/data/live';
 import { useStandIns } from '@/data/machines';
@@ -156,6 +156,12 @@ const BASES = [
   { value: '0', label: 'from 0' },
 ];
 
+const ORDER_LABELS: Readonly<Record<Link['startsFirst'], string>> = {
+  sender: 'Sender first',
+  visualiser: 'Visualiser first',
+  either: 'Either',
+};
+
 function Editor({ base }: { base: Link | undefined }) {
   const router = useRouter();
   const { records } = useShow();
@@ -221,6 +227,12 @@ function Editor({ base }: { base: Link | undefined }) {
           </View>
         </View>
       )}
+      <Choice
+        label="Which starts first"
+        options={START_ORDERS.map((value) => ({ value, label: ORDER_LABELS[value] }))}
+        value={form.startsFirst}
+        onChange={(startsFirst) => set({ startsFirst })}
+      />
       <Section title="Which universes become which">
         {form.lines.map((line, i) => (
           <View key={i} className="flex-row items-end gap-2" role="group" aria-label={`Line ${i + 1}`}>

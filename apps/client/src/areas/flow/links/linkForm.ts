@@ -11,6 +11,7 @@ export interface LinkForm {
   readonly senderBase: Link['senderBase'];
   readonly receiverBase: Link['receiverBase'];
   readonly lines: Link['lines'];
+  readonly startsFirst: Link['startsFirst'];
 }
 
 export const NEW_LINK: LinkForm = {
@@ -20,16 +21,10 @@ export const NEW_LINK: LinkForm = {
   senderBase: 1,
   receiverBase: 1,
   lines: [],
+  startsFirst: 'sender',
 };
 
-export const linkFormOf = ({ sourceId, machineId, protocol, senderBase, receiverBase, lines }: Link): LinkForm => ({
-  sourceId,
-  machineId,
-  protocol,
-  senderBase,
-  receiverBase,
-  lines,
-});
+export const linkFormOf = ({ id: _id, rev: _rev, name: _name, well: _well, ...form }: Link): LinkForm => form;
 
 const linesText = (lines: Link['lines']): string =>
   lines.map((line) => `${rangeText(line)} as ${rangeText({ ...line, from: line.to })}`).join(', ') || 'none';
@@ -45,7 +40,8 @@ export function linkPlan(form: LinkForm, base: Link | undefined, id: string, rec
     id: base?.id ?? id,
     rev: base?.rev ?? 0,
     name: `${source.name} by ${protocolName(form.protocol)} to ${machine.name}`,
-    well: base?.well ?? [],
+    // Another order asks its question anew.
+    well: (base?.well ?? []).filter((name) => name !== 'order' || base?.startsFirst === form.startsFirst),
   };
   const checked = checkRecord('link', link);
   if (!checked.ok) return refuse(checked.faults[0]!.why);
@@ -54,6 +50,7 @@ export function linkPlan(form: LinkForm, base: Link | undefined, id: string, rec
     'the sender counts from': String(one.senderBase),
     'the visualiser counts from': String(one.receiverBase),
     universes: linesText(one.lines),
+    'starts first': one.startsFirst,
     ends: `${records.source.find(({ id: its }) => its === one.sourceId)?.name} to ${records.machine.find(({ id: its }) => its === one.machineId)?.name}`,
   });
   const lines = Object.entries(told(link)).flatMap(([field, after]) => {

@@ -1,8 +1,9 @@
 /** One machine: planned beside seen, with the acts that bring the two together. */
 import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import Lightbulb from 'lucide-react-native/icons/lightbulb';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { View } from 'react-native';
+import { linkLoad } from '@taxiarch/core/check';
 import { adopt, bringOnSteps, matchByHand, takeTruth, type HeardMachine, type MachineEntry } from '@taxiarch/core/node';
 import { keepSnapshot, snapshotOf } from '@taxiarch/core/machine';
 import { changed, type Plan } from '@taxiarch/core/patch';
@@ -108,6 +109,23 @@ function DriftTable({ entry }: { entry: MachineEntry }) {
         </View>
       ))}
     </View>
+  );
+}
+
+/** What the plan puts on its cable, with the sum worked out. */
+function Load({ machine }: { machine: Machine }) {
+  const { records } = useShow();
+  const load = useMemo(() => linkLoad(records, machine), [records, machine]);
+  if (!load) return null;
+  return (
+    <Section title="Its link, as planned">
+      <Text>{load.sum}</Text>
+      {load.terms.map((term) => (
+        <Text key={term} kind="monoSmall">
+          {term}
+        </Text>
+      ))}
+    </Section>
   );
 }
 
@@ -299,6 +317,7 @@ function Details({ entry }: { entry: MachineEntry }) {
           </View>
         )}
       </Section>
+      {plan && <Load machine={plan} />}
       {plan && <BringOn entry={{ ...entry, plan }} />}
     </Screen>
   );

@@ -29,6 +29,7 @@ const NUMBERS = [
   ['universes', 'Most universes'],
   ['parameters', 'Allowance of parameters'],
   ['groups', 'Multicast groups (switch)'],
+  ['speed', 'Connector, Mbit/s'],
 ] as const;
 type NumberKey = (typeof NUMBERS)[number][0];
 type Typed = Readonly<Record<NumberKey, string>>;
@@ -68,6 +69,7 @@ const WORDS: Readonly<Partial<Record<keyof Model, string>>> = {
   ipProg: 'address by IpProg',
   perPage: 'ports a page',
   groups: 'groups',
+  speed: 'Mbit/s',
 };
 
 const saidOf = (value: unknown): string =>

@@ -1,0 +1,92 @@
+/** What stands between the two machines: their networks, masks, interfaces and firewalls. */
+import { addressesOf, canReach, isLoopback, isStandIn } from '../ip';
+import { ask, fine, wrong, type Case, type DoctorLine } from './doctorLine';
+
+export function together({ records, sender, visualiser, source }: Case): DoctorLine {
+  const title = 'On one computer, or on one network';
+  if (!sender)
+    return wrong(
+      'together',
+      title,
+      `No machine of the plan is called ${source.name}.`,
+      'Plan its machine in Wire, with its address.',
+    );
+  if (sender.id === visualiser.id) return fine('together', title, 'Both are one computer.');
+  const reach = canReach(sender, visualiser, records.network);
+  return reach.reaches
+    ? fine('together', title, reach.sentence)
+    : wrong('together', title, reach.sentence, `Give ${visualiser.name} an address in the network of ${sender.name}.`);
+}
+
+export function mask({ sender, visualiser }: Case): DoctorLine {
+  const title = 'Subnet and mask';
+  const [a, b] = [sender && addressesOf(sender)[0], addressesOf(visualiser)[0]];
+  if (!a || !b)
+    return wrong(
+      'mask',
+      title,
+      'One of the two has no address in the plan.',
+      'Give both an address in Wire, Addresses.',
+    );
+  const says = `${a.text}/${a.prefix} and ${b.text}/${b.prefix}`;
+  return a.prefix === b.prefix
+    ? fine('mask', title, `${says}: the same mask.`)
+    : wrong('mask', title, `${says}: the masks differ.`, 'Give both the same mask.');
+}
+
+/** The visualiser is heard, and from the address that it is planned to have. */
+export function interfaces({ records, visualiser, sender, streams, node }: Case): DoctorLine {
+  const title = 'The right interface on each side';
+  const planned = addressesOf(visualiser).map(({ text }) => text);
+  const from = [...new Set(streams.map(({ stream }) => stream.address))];
+  const should = sender ? addressesOf(sender).map(({ text }) => text) : [];
+  const strange = from.find((address) => should.length > 0 && !should.includes(address));
+  if (strange !== undefined)
+    return wrong(
+      'interface',
+      title,
+      `${sender!.name} sends from ${strange}; planned is ${should.join(' or ')}.`,
+      `Choose the interface ${should[0]} in the network settings of ${sender!.name}.`,
+    );
+  if (node && !planned.includes(node.address))
+    return wrong(
+      'interface',
+      title,
+      `${visualiser.name} answers from ${node.address}; planned is ${planned.join(' or ') || 'no address'}.`,
+      `Choose the interface ${planned[0] ?? ''} in the network settings of ${visualiser.name}.`,
+    );
+  const ends = [...addressesOf(visualiser), ...(sender ? addressesOf(sender) : [])];
+  const loop = ends.find(({ number }) => isLoopback(number) && !isStandIn(number, records.network));
+  if (loop && sender?.id !== visualiser.id)
+    return wrong(
+      'interface',
+      title,
+      `${loop.text} is loopback: it reaches programs of the same computer only.`,
+      'Choose an interface of the network instead.',
+    );
+  return node
+    ? fine('interface', title, `${visualiser.name} answers from ${node.address}, as planned.`)
+    : {
+        name: 'interface',
+        title,
+        state: 'ask',
+        says: `${visualiser.name} does not answer polls, so its interface cannot be seen from here.`,
+        mend: `Look in its network settings that ${planned[0] ?? 'its address'} is chosen.`,
+      };
+}
+
+export function firewall(one: Case): DoctorLine {
+  const title = 'No firewall between';
+  const { node, visualiser, link } = one;
+  if (node && link.protocol === 'artnet')
+    return fine('firewall', title, `${visualiser.name} answers polls, so Art-Net’s port is open there.`);
+  return ask(
+    one,
+    'firewall',
+    title,
+    node
+      ? `${visualiser.name} answers polls; whether sACN gets through cannot be seen from here.`
+      : `${visualiser.name} is not heard at all.`,
+    `Allow ${visualiser.name} to receive UDP on port ${link.protocol === 'sacn' ? 5568 : 6454}, and set its network to private.`,
+  );
+}
