@@ -105,7 +105,7 @@ test('listen: the field is stepped through by keys and read aloud; values in thr
 test('listen: the streams of a universe, with their account', async ({ page }) => {
   await open(page, '/listen/u9');
   await page.getByRole('radio', { name: 'Streams' }).click();
-  await expect(page.getByText(/^4\d packets in the last second/)).toBeVisible();
+  await expect(page.getByText(/^[234]\d packets in the last second/)).toBeVisible();
   await expect(page.getByText(/0 packets lost/)).toBeVisible();
 });
 

@@ -12,7 +12,7 @@ const says = (page: Page, text: string | RegExp) => expect(page.getByText(text).
 
 test('a sender loses a universe; what that brings is told before, found after, and mended', async ({ page }) => {
   await open(page, '/flow');
-  await page.getByRole('button', { name: 'Senders' }).click();
+  await page.getByRole('link', { name: 'Senders' }).click();
   await says(page, '5 of 5 planned senders heard.');
   await page.getByRole('link', { name: 'Bridge desk' }).click();
   await page.getByRole('checkbox', { name: 'Universes 9-12' }).click();

@@ -9,9 +9,13 @@ interface Props {
   acts?: ReactNode;
   /** The content scrolls by itself (a list, a field). */
   fixed?: boolean;
+  /** The content is a table or picture and uses whatever width there is; text and forms keep to a readable one. */
+  across?: boolean;
 }
 
-export function Screen({ sentence, children, acts, fixed = false }: Props) {
+const READABLE = 'w-full max-w-[880px]';
+
+export function Screen({ sentence, children, acts, fixed = false, across = false }: Props) {
   return (
     <View className="flex-1 bg-ground">
       {fixed ? (
@@ -20,12 +24,16 @@ export function Screen({ sentence, children, acts, fixed = false }: Props) {
           {children}
         </View>
       ) : (
-        <ScrollView className="flex-1" contentContainerClassName="gap-4 px-4 pb-6 pt-3">
+        <ScrollView className="flex-1" contentContainerClassName={`gap-4 px-4 pb-6 pt-3 ${across ? '' : READABLE}`}>
           {sentence}
           {children}
         </ScrollView>
       )}
-      {acts && <View className="flex-row gap-2 border-t border-line bg-surface px-4 py-2">{acts}</View>}
+      {acts && (
+        <View className="border-t border-line bg-surface px-4 py-2">
+          <View className={`flex-row gap-2 ${READABLE}`}>{acts}</View>
+        </View>
+      )}
     </View>
   );
 }

@@ -3,7 +3,7 @@ import { nightFerry } from '../demo';
 import { matchMachines } from '../node';
 import { rigOf } from '../patch';
 import { PLAIN_INPUT, PLAIN_ROUTE, type Route } from '../show';
-import { filterLedger, flowGraph, ledger, mergeText, reachesPort } from '.';
+import { alike, filterLedger, flowGraph, ledger, mergeText, reachesPort } from '.';
 
 const ferry = nightFerry();
 const { patch } = rigOf(ferry);
@@ -49,6 +49,9 @@ test.each([
   ['', 40],
   ['u3', 1],
   ['3', 1],
+  ['u3', 1],
+  ['1-4, 9', 5],
+  ['60', 0],
   ['lamp 101', 1],
   ['boiler node', 4],
   ['bridge DESK', 12],
@@ -64,7 +67,7 @@ test('held to a place, only universes with lamps there are left', () => {
 });
 
 test('the graph has each sender and machine once, and shows where something flows', () => {
-  const { nodes, edges } = flowGraph(rows);
+  const { nodes, edges } = flowGraph(rows.map((one) => [one]));
   expect(nodes.filter(({ kind }) => kind === 'sender').map(({ label }) => label)).toEqual([
     'Bridge desk',
     'Stern desk',
@@ -81,4 +84,23 @@ test('the graph has each sender and machine once, and shows where something flow
     ['u1', 'r over'],
   ]);
   expect(edges.find(({ from, to }) => from === 'u9' && to === 'm machine-boiler')?.label).toBe('2');
+});
+
+test('universes that travel one way and stand alike are one node; one that stands otherwise is alone', () => {
+  const groups = alike(rows);
+  expect(groups.flat()).toHaveLength(rows.length);
+  // Of the four that the boiler node carries, those by Art-Net and those by sACN, and those of two senders, differ.
+  const numbers = groups.map((group) => group.map(({ universe }) => universe.number));
+  expect(numbers).toContainEqual([3, 4, 5, 7, 8]);
+  const { nodes, edges } = flowGraph(groups);
+  expect(nodes.find(({ id }) => id === 'u3')).toMatchObject({
+    label: '3-5, 7-8',
+    below: '5 by sACN',
+    universes: [3, 4, 5, 7, 8],
+  });
+  expect(edges.find(({ from, to }) => from === 'u3' && to === 'm machine-car-deck')?.label).toBe('2-6');
+  const silent = rows.map((one) =>
+    one.universe.number === 4 ? { ...one, report: { ...row(1).report!, state: 'silent' as const } } : one,
+  );
+  expect(alike(silent).map((group) => group.map(({ universe }) => universe.number))).toContainEqual([4]);
 });

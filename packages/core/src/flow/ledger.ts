@@ -1,5 +1,5 @@
 /** The ledger: for every show universe who carries it, how it is merged, where it leaves, whom it feeds, and how it stands. */
-import { wireKey, type WireUniverse } from '../address';
+import { readUniverses, wireKey, type WireUniverse } from '../address';
 import type { LiveReport, UniverseReport } from '../contract';
 import type { MachineEntry } from '../node';
 import type { Patch } from '../patch';
@@ -85,15 +85,16 @@ export function mergeText({ universe, senders, outlets }: LedgerRow): string {
 }
 
 /**
- * Rows that a person asks for by universe (`3`, `u3`), lamp (`lamp 101` or part of its name),
+ * Rows that a person asks for by universe (`3`, `u3`, `1-4, 9`), lamp (`lamp 101` or part of its name),
  * machine or sender (part of its name); all rows for empty text.
  */
 export function filterLedger(rows: readonly LedgerRow[], text: string, patch: Patch, placeId: string): LedgerRow[] {
   const wanted = text.trim().toLowerCase();
-  const universe = /^u?\s*(\d+)$/.exec(wanted)?.[1];
+  const numbers = /^u?[\d\s,;–-]+$/.test(wanted) ? readUniverses(wanted.replace('u', '')) : undefined;
+  const universes = numbers?.ok && wanted !== '' ? new Set(numbers.value) : undefined;
   const lamp = /^lamp\s+(\d+)$/.exec(wanted)?.[1];
   const lamps =
-    wanted === '' || universe !== undefined
+    wanted === '' || universes !== undefined
       ? []
       : patch
           .all()
@@ -104,7 +105,7 @@ export function filterLedger(rows: readonly LedgerRow[], text: string, patch: Pa
   return rows.filter((row) => {
     if (placeId !== '' && !row.placeIds.has(placeId)) return false;
     if (wanted === '') return true;
-    if (universe !== undefined) return String(row.universe.number) === universe;
+    if (universes) return universes.has(row.universe.number);
     if (lamps.some((id) => row.lampIds.has(id))) return true;
     if (lamp !== undefined) return false;
     return [

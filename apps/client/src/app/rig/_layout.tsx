@@ -1,7 +1,8 @@
 import { Slot, usePathname } from 'expo-router';
 import { LampList } from '@/areas/rig/LampList';
+import { RigTools } from '@/areas/rig/RigTools';
 import { Split } from '@/ui';
 
 export default function RigLayout() {
-  return <Split list={<LampList />} detail={<Slot />} inDetail={usePathname() !== '/rig'} />;
+  return <Split list={<LampList />} detail={<Slot />} inDetail={usePathname() !== '/rig'} tools={<RigTools />} />;
 }

@@ -1,7 +1,8 @@
 import { Slot, usePathname } from 'expo-router';
 import { MachineList } from '@/areas/wire/MachineList';
+import { WireTools } from '@/areas/wire/WireTools';
 import { Split } from '@/ui';
 
 export default function WireLayout() {
-  return <Split list={<MachineList />} detail={<Slot />} inDetail={usePathname() !== '/wire'} />;
+  return <Split list={<MachineList />} detail={<Slot />} inDetail={usePathname() !== '/wire'} tools={<WireTools />} />;
 }

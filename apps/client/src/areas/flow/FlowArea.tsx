@@ -1,5 +1,5 @@
 /** Flow: the ledger. Each universe with who carries it, how it is merged, where it leaves and whom it feeds. */
-import { Link, useRouter, type Href } from 'expo-router';
+import { Link, type Href } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { formatWire } from '@taxiarch/core/address';
@@ -34,10 +34,11 @@ import {
   useWide,
 } from '@/ui';
 import { FlowPicture } from './FlowPicture';
+import { FlowTools } from './FlowTools';
 import { RouteChosen } from './routes/RouteChosen';
 
 const VIEWS = [
-  { value: 'ledger', label: 'Ledger' },
+  { value: 'rows', label: 'Rows' },
   { value: 'picture', label: 'Picture' },
 ] as const;
 
@@ -136,13 +137,13 @@ interface PathProps {
 }
 
 export function FlowArea() {
+  const wide = useWide();
   const live = useLive();
   const { records, patch, loaded } = useShow();
-  const router = useRouter();
   const entries = useMachines();
   const findings = useNetworkFindings();
   const place = useKept(placeFilter);
-  const [view, setView] = useState<'ledger' | 'picture'>('ledger');
+  const [view, setView] = useState<(typeof VIEWS)[number]['value']>('rows');
   const [only, setOnly] = useState('');
   const [chosen, setChosen] = useState<ReadonlySet<number>>();
   const all = ledger(records, patch, live, entries);
@@ -155,6 +156,7 @@ export function FlowArea() {
   };
   return (
     <Screen
+      across
       sentence={
         <Sentence>
           {!loaded
@@ -179,35 +181,31 @@ export function FlowArea() {
             <Button label="Leave it" grow onPress={() => setChosen(undefined)} />
           </>
         ) : (
-          <>
-            <Button label="Senders" grow onPress={() => router.navigate('/flow/senders' as Href)} />
-            <Button label="Routes" grow onPress={() => router.navigate('/flow/routes' as Href)} />
-            <Button label="Links" grow onPress={() => router.navigate('/flow/links' as Href)} />
-          </>
+          view === 'rows' && <Button label="Route a range" grow onPress={() => setChosen(new Set())} />
         )
       }
     >
       <View className="gap-2">
-        <Choice label="Shown as" options={VIEWS} value={view} onChange={setView} />
-        <View className="flex-row items-center gap-2">
-          <View className="flex-1">
+        <FlowTools />
+        <View className={wide ? 'flex-row gap-2' : 'gap-2'}>
+          <View className={wide ? 'w-72' : ''}>
+            <Choice label="Shown as" options={VIEWS} value={view} onChange={setView} />
+          </View>
+          <View className={wide ? 'flex-1' : ''}>
             <Field
               label="Only"
               hideLabel
-              placeholder="Only: 3, lamp 101, a machine or sender"
+              placeholder="Only: 1-4, lamp 101, a machine or sender"
               value={only}
               onChange={setOnly}
             />
           </View>
-          {view === 'ledger' && !chosen && (
-            <Button label="Route a range" short="Route" onPress={() => setChosen(new Set())} />
-          )}
         </View>
       </View>
       {chosen && <RouteChosen universes={[...chosen].sort((a, b) => a - b)} onDone={() => setChosen(undefined)} />}
       {rows.length === 0 && all.length > 0 && <Empty>No universe fits what is asked for.</Empty>}
       {view === 'picture' ? (
-        <FlowPicture rows={rows} sources={records.source} />
+        <FlowPicture rows={rows} sources={records.source} onOnly={setOnly} />
       ) : (
         <View>
           {rows.map((row) => (

@@ -1,9 +1,10 @@
 /** The ledger as a picture: laid out from left to right on a wide screen, from top to bottom on a phone. */
-import dagre from '@dagrejs/dagre';
 import { useRouter, type Href } from 'expo-router';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { View } from 'react-native';
+import { formatUniverses } from '@taxiarch/core/address';
 import {
+  alike,
   flowGraph,
   pennantOf,
   type FlowEdge,
@@ -12,55 +13,12 @@ import {
   type LedgerRow,
 } from '@taxiarch/core/flow';
 import type { Source } from '@taxiarch/core/show';
-import { Text, useColour, useWide, type Tone } from '@/ui';
+import { Check, Text, useColour, useWide, type Tone } from '@/ui';
 import { PENNANT_INK, pennantShape } from '@/ui/pennant';
+import { NODE, layOut, wayKey, type Placed } from './flowLayout';
 
-const NODE = { width: 168, height: 46 };
 /** Ways drawn one below the other on a phone; for more it asks which are wanted. */
-const MOST_ON_PHONE = 12;
-
-interface Placed {
-  readonly width: number;
-  readonly height: number;
-  readonly at: ReadonlyMap<string, { x: number; y: number }>;
-  readonly ways: ReadonlyMap<string, string>;
-}
-
-const wayKey = ({ from, to }: Pick<FlowEdge, 'from' | 'to'>) => `${from} ${to}`;
-
-function place({ nodes, edges }: Pick<FlowGraph, 'nodes' | 'edges'>, across: boolean): Placed {
-  const graph = new dagre.graphlib.Graph();
-  graph.setGraph({
-    rankdir: across ? 'LR' : 'TB',
-    nodesep: across ? 10 : 14,
-    ranksep: across ? 220 : 46,
-    marginx: 4,
-    marginy: 4,
-  });
-  graph.setDefaultEdgeLabel(() => ({}));
-  for (const { id } of nodes) graph.setNode(id, { ...NODE });
-  for (const { from, to } of edges) graph.setEdge(from, to);
-  dagre.layout(graph);
-  const { width = 0, height = 0 } = graph.graph();
-  return {
-    width,
-    height,
-    at: new Map(nodes.map(({ id }) => [id, graph.node(id)])),
-    ways: new Map(
-      edges.map((edge) => {
-        const a = graph.node(edge.from);
-        const b = graph.node(edge.to);
-        const [x1, y1, x2, y2] = across
-          ? [a.x + NODE.width / 2, a.y, b.x - NODE.width / 2, b.y]
-          : [a.x, a.y + NODE.height / 2, b.x, b.y - NODE.height / 2];
-        const way = across
-          ? `M${x1} ${y1}C${(x1 + x2) / 2} ${y1} ${(x1 + x2) / 2} ${y2} ${x2} ${y2}`
-          : `M${x1} ${y1}C${x1} ${(y1 + y2) / 2} ${x2} ${(y1 + y2) / 2} ${x2} ${y2}`;
-        return [wayKey(edge), way];
-      }),
-    ),
-  };
-}
+const MOST_ON_PHONE = 24;
 
 const STATE_TONES: Readonly<Record<string, Tone>> = {
   steady: 'fine',
@@ -77,32 +35,64 @@ const FLOWING = `
 @media (prefers-reduced-motion: reduce) { .flowing { animation: none; } }
 `;
 
-export function FlowPicture({ rows, sources }: { rows: readonly LedgerRow[]; sources: readonly Source[] }) {
+interface Props {
+  readonly rows: readonly LedgerRow[];
+  readonly sources: readonly Source[];
+  /** Shows some universes only, written as people write them. */
+  readonly onOnly: (universes: string) => void;
+}
+
+export function FlowPicture({ rows, sources, onOnly }: Props) {
   const wide = useWide();
-  if (wide) return <Drawing graph={flowGraph(rows)} across sources={sources} />;
-  // A phone shows each universe's own way from top to bottom, one below the other.
+  const [together, setTogether] = useState(true);
+  const groups = together ? alike(rows) : rows.map((row) => [row]);
+  const open = (universes: readonly number[]) => {
+    setTogether(false);
+    onOnly(formatUniverses(universes));
+  };
   return (
-    <View className="gap-6">
-      {rows.slice(0, MOST_ON_PHONE).map((row) => (
-        <Drawing key={row.universe.id} graph={flowGraph([row])} across={false} sources={sources} />
-      ))}
-      {rows.length > MOST_ON_PHONE && (
+    <View className="gap-4">
+      <Check label="Universes that go one way together" on={together} onChange={setTogether} />
+      {wide ? (
+        <Drawing graph={flowGraph(groups)} across sources={sources} onOpen={open} />
+      ) : (
+        // A phone shows each way from top to bottom, one below the other.
+        groups
+          .slice(0, MOST_ON_PHONE)
+          .map((group) => (
+            <Drawing
+              key={group[0]!.universe.id}
+              graph={flowGraph([group])}
+              across={false}
+              sources={sources}
+              onOpen={open}
+            />
+          ))
+      )}
+      {!wide && groups.length > MOST_ON_PHONE && (
         <Text>
-          {rows.length - MOST_ON_PHONE} more universes. Say above which are wanted: a universe, a lamp, a machine or a
-          sender.
+          {groups.length - MOST_ON_PHONE} more. Say above which are wanted: universes, a lamp, a machine or a sender.
         </Text>
       )}
     </View>
   );
 }
 
-function Drawing({ graph, across, sources }: { graph: FlowGraph; across: boolean; sources: readonly Source[] }) {
+interface DrawingProps {
+  graph: FlowGraph;
+  across: boolean;
+  sources: readonly Source[];
+  /** Several universes that stand as one are to be seen each by itself. */
+  onOpen: (universes: readonly number[]) => void;
+}
+
+function Drawing({ graph, across, sources, onOpen }: DrawingProps) {
   const router = useRouter();
   const colour = useColour();
   // The layout is made anew only when something is added or taken away, not when something begins to flow.
   const shape = `${across} ${graph.nodes.map(({ id }) => id).join()} ${graph.edges.map(wayKey).join()}`;
   // eslint-disable-next-line react-hooks/exhaustive-deps -- the shape says all that matters of the graph
-  const placed = useMemo(() => place(graph, across), [shape]);
+  const placed = useMemo(() => layOut(graph, across), [shape]);
   return (
     <View className="-mx-4">
       <div style={{ overflowX: 'auto', padding: '0 16px' }} role="group" aria-label="Picture of the flow">
@@ -138,7 +128,7 @@ function Drawing({ graph, across, sources }: { graph: FlowGraph; across: boolean
               at={placed.at.get(node.id)!}
               sources={sources}
               colour={colour}
-              onOpen={() => router.navigate(node.href as Href)}
+              onOpen={() => (node.universes.length > 1 ? onOpen(node.universes) : router.navigate(node.href as Href))}
             />
           ))}
         </svg>
@@ -147,14 +137,13 @@ function Drawing({ graph, across, sources }: { graph: FlowGraph; across: boolean
   );
 }
 
-/** Which ports a line enters stands in its middle. */
+/** Which ports a line enters stands on it. */
 function PortLabel({ edge, placed, ink, ground }: { edge: FlowEdge; placed: Placed; ink: string; ground: string }) {
-  const to = placed.at.get(edge.to)!;
-  const from = placed.at.get(edge.from)!;
+  const { x, y } = placed.labels.get(wayKey(edge))!;
   return (
     <text
-      x={(from.x + to.x) / 2}
-      y={(from.y + to.y) / 2 + 4}
+      x={x}
+      y={y + 4}
       fill={ink}
       stroke={ground}
       strokeWidth={5}
@@ -163,7 +152,7 @@ function PortLabel({ edge, placed, ink, ground }: { edge: FlowEdge; placed: Plac
       fontFamily="Fira Sans"
       textAnchor="middle"
     >
-      {edge.label.includes(',') ? `ports ${edge.label}` : `port ${edge.label}`}
+      {/^\d+$/.test(edge.label) ? `port ${edge.label}` : `ports ${edge.label}`}
     </text>
   );
 }
@@ -183,7 +172,7 @@ function FlowBox({ node, at, sources, colour, onOpen }: BoxProps) {
   const indent = pennant ? 40 : 10;
   return (
     <g
-      role="link"
+      role={node.universes.length > 1 ? 'button' : 'link'}
       tabIndex={0}
       aria-label={[label, below, state].filter(Boolean).join(', ')}
       transform={`translate(${at.x - NODE.width / 2} ${at.y - NODE.height / 2})`}

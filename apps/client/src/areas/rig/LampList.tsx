@@ -1,12 +1,5 @@
 /** All lamps, by universe and channel or by place, with search. */
 import { usePathname, useRouter, type Href } from 'expo-router';
-import ArrowLeftRight from 'lucide-react-native/icons/arrow-left-right';
-import Grip from 'lucide-react-native/icons/grip';
-import Layers from 'lucide-react-native/icons/layers';
-import MapIcon from 'lucide-react-native/icons/map';
-import Plus from 'lucide-react-native/icons/plus';
-import Rows3 from 'lucide-react-native/icons/rows-3';
-import Shapes from 'lucide-react-native/icons/shapes';
 import { memo, useMemo, useState } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
 import { formatAddress } from '@taxiarch/core/address';
@@ -16,20 +9,8 @@ import type { Tag } from '@taxiarch/core/show';
 import { rigChosen, useChosen } from '@/data/chosen';
 import { placeFilter, useKept } from '@/data/kept';
 import { useFindings, useShow, type Show } from '@/data/show';
-import {
-  Button,
-  CheckBox,
-  Chips,
-  Choice,
-  Field,
-  Row,
-  Screen,
-  Sentence,
-  SentenceLink,
-  Text,
-  count,
-  type Chip,
-} from '@/ui';
+import { Button, CheckBox, Choice, Field, Row, Screen, Sentence, SentenceLink, Text, count, useWide } from '@/ui';
+import { RigTools } from './RigTools';
 
 const ORDERS = [
   { value: 'universe', label: 'By universe' },
@@ -96,16 +77,6 @@ function RigSentence({ records: { lamp, run }, patch, loaded }: Show) {
     </Sentence>
   );
 }
-
-const TOOLS: readonly Chip[] = [
-  { label: 'Add', href: '/rig/add', icon: Plus },
-  { label: 'Plan', href: '/rig/plan', icon: MapIcon },
-  { label: 'Universes', href: '/rig/universes', icon: Rows3 },
-  { label: 'Types', href: '/rig/types', icon: Shapes },
-  { label: 'Pixels', href: '/rig/pixels', icon: Grip },
-  { label: 'Blocks', href: '/rig/blocks', icon: Layers },
-  { label: 'In and out', href: '/rig/inout', icon: ArrowLeftRight },
-];
 
 const TAG_COLOURS: Readonly<Record<Tag, string>> = {
   '': 'transparent',
@@ -176,6 +147,7 @@ export function LampList() {
   const show = useShow();
   const router = useRouter();
   const here = usePathname();
+  const wide = useWide();
   const [order, setOrder] = useState<Order>('universe');
   const [query, setQuery] = useState('');
   const [picking, setPicking] = useState(false);
@@ -216,7 +188,7 @@ export function LampList() {
       }
     >
       <View className="gap-2 px-4 pb-2">
-        <Chips label="Rig" chips={TOOLS} here={here} />
+        {!wide && <RigTools />}
         <Field
           label="Search lamps"
           hideLabel
@@ -236,7 +208,7 @@ export function LampList() {
         getItemLayout={(_, index) => ({ length: ROW_HEIGHT, offset: ROW_HEIGHT * index, index })}
         renderItem={({ item }) =>
           item.kind === 'head' ? (
-            <View className="h-14 flex-row items-end justify-between border-b border-line bg-surface px-4 pb-1 pt-3">
+            <View className="h-14 flex-row items-end justify-between border-b border-line px-4 pb-1">
               <Text kind="label" role="heading" aria-level={2} className="flex-1" numberOfLines={1}>
                 {item.title}
               </Text>

@@ -1,13 +1,6 @@
 /** Wire: planned and heard machines in one list, each with the word that says how it stands. */
 import { usePathname, useRouter, type Href } from 'expo-router';
-import Archive from 'lucide-react-native/icons/archive';
-import Boxes from 'lucide-react-native/icons/boxes';
-import FlaskConical from 'lucide-react-native/icons/flask-conical';
-import Monitor from 'lucide-react-native/icons/monitor';
-import Network from 'lucide-react-native/icons/network';
 import RefreshCw from 'lucide-react-native/icons/refresh-cw';
-import Route from 'lucide-react-native/icons/route';
-import TableIcon from 'lucide-react-native/icons/table';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { matchesWords } from '@taxiarch/core/jump';
@@ -18,19 +11,10 @@ import { useLive } from '@/data/live';
 import { scan, useMachines } from '@/data/machines';
 import { useNetworkFindings, useShow } from '@/data/show';
 import { useStable } from '@/data/stable';
-import { Button, Chips, Field, Pick, Screen, Sentence, SentenceLink, count, type Chip } from '@/ui';
+import { Button, Field, Pick, Screen, Sentence, SentenceLink, count, useWide } from '@/ui';
+import { WireTools } from './WireTools';
 import { MachineRows, lineOf } from './MachineRows';
 import { STATES, countStates, notAsPlanned } from './words';
-
-const TOOLS: readonly Chip[] = [
-  { label: 'Addresses', href: '/wire/addresses', icon: Network },
-  { label: 'Reach', href: '/wire/reach', icon: Route },
-  { label: 'All ports', href: '/wire/table', icon: TableIcon },
-  { label: 'Kept settings', href: '/wire/kept', icon: Archive },
-  { label: 'Models', href: '/wire/models', icon: Boxes },
-  { label: 'This computer', href: '/wire/here', icon: Monitor },
-  { label: 'Stand-ins', href: '/wire/stand-ins', icon: FlaskConical },
-];
 
 const ORDERS = [
   { value: 'state', label: 'By state' },
@@ -126,7 +110,7 @@ function ChooseAll({ wanted }: { wanted: Wanted }) {
 
 export function MachineList() {
   const router = useRouter();
-  const here = usePathname();
+  const wide = useWide();
   const chosen = useChosen(machinesChosen);
   const [query, setQuery] = useState('');
   const [state, setState] = useState<MachineState | ''>('');
@@ -166,7 +150,7 @@ export function MachineList() {
       }
     >
       <View className="gap-2 px-4 pb-2">
-        <Chips label="Wire" chips={TOOLS} here={here} />
+        {!wide && <WireTools />}
         <Field
           label="Search machines"
           hideLabel

@@ -1,5 +1,5 @@
 /** The top line: the show, and the way to everything else. */
-import { Link, usePathname, useRouter } from 'expo-router';
+import { Link, usePathname, useRouter, type Href } from 'expo-router';
 import ArrowLeft from 'lucide-react-native/icons/arrow-left';
 import Search from 'lucide-react-native/icons/search';
 import { Pressable, View } from 'react-native';
@@ -8,22 +8,17 @@ import { Button } from '../Button';
 import { Text } from '../Text';
 import { useWide } from '../wide';
 import { PlaceFilter } from './PlaceFilter';
+import { upFrom } from './upFrom';
 
 export function TopLine({ onJump }: { onJump: () => void }) {
   const wide = useWide();
   const router = useRouter();
   const { records } = useShow();
-  const [, area, detail] = usePathname().split('/');
+  const up = upFrom(usePathname());
   return (
     <View className="h-14 flex-row items-center gap-1 border-b border-line bg-surface px-2">
-      {!wide && detail && (
-        <Button
-          label="Back to the list"
-          look="bare"
-          icon={ArrowLeft}
-          iconOnly
-          onPress={() => router.navigate(`/${area}`)}
-        />
+      {!wide && up && (
+        <Button label="Back" look="bare" icon={ArrowLeft} iconOnly onPress={() => router.navigate(up as Href)} />
       )}
       <Link href="/show" asChild aria-label="This show and this computer">
         <Pressable className="h-12 flex-1 justify-center rounded px-2 active:bg-raised">

@@ -1,1 +1,5 @@
-export { LinksPage as default } from '@/areas/flow/links/LinksPage';
+import { Empty } from '@/ui';
+
+export default function NoLink() {
+  return <Empty>Choose a link to see what its doctor says.</Empty>;
+}

@@ -1,1 +1,5 @@
-export { SendersPage as default } from '@/areas/flow/senders/SendersPage';
+import { Empty } from '@/ui';
+
+export default function NoSender() {
+  return <Empty>Choose a sender to see what it sends, line by line.</Empty>;
+}

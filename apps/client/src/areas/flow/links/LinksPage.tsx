@@ -28,7 +28,12 @@ export function LinksPage() {
       }
       acts={
         <>
-          <Button label="Compare patches" grow onPress={() => router.navigate('/flow/links/compare' as Href)} />
+          <Button
+            label="Compare patches"
+            short="Compare"
+            grow
+            onPress={() => router.navigate('/flow/links/compare' as Href)}
+          />
           <Button label="Add a link" look="main" grow onPress={() => router.navigate('/flow/links/new' as Href)} />
         </>
       }

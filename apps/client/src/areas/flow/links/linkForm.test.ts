@@ -41,3 +41,11 @@ test.each([
     why: expect.stringMatching(why) as string,
   }),
 );
+
+test('with another order, what was answered of the order is asked anew', () =>
+  expect(linkPlan({ ...linkFormOf(first!), startsFirst: 'visualiser' }, first, 'x', ferry)).toMatchObject({
+    value: {
+      changes: [{ after: { startsFirst: 'visualiser', well: ['firewall'] } }],
+      lines: [{ before: 'sender', after: 'visualiser' }],
+    },
+  }));

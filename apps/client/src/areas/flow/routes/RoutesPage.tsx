@@ -68,7 +68,6 @@ export function RoutesPage() {
       }
       acts={
         <>
-          <Button label="Input map" onPress={() => router.navigate('/flow/map' as Href)} />
           {running.length > 0 && (
             <Button
               label="All off"

@@ -9,7 +9,7 @@ import { placeFilter, useKept } from '@/data/kept';
 import { propose, useShow } from '@/data/show';
 import { Button, Choice, Notice, Pick, Sentence, Text, count } from '@/ui';
 import { Arrange } from './Arrange';
-import { fit, panBy, toPlan, toScreen, zoomAt, type Camera } from './camera';
+import { fit, metresFor, panBy, toPlan, toScreen, zoomAt, type Camera } from './camera';
 import type { Mark, Region } from './drawPlan';
 import { PlanPicture, type Moving } from './PlanPicture';
 import { usePointers } from './usePointers';
@@ -47,7 +47,7 @@ export function PlanPage() {
   const [trouble, setTrouble] = useState('');
   const holder = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
-  const camera = useRef<Camera>({ middle: [0, 0], scale: 20 });
+  const camera = useRef<Camera>({ middle: [0, 0], scale: 20, turned: false });
   const drag = useRef<Spot>([0, 0]);
   const box = useRef<readonly [Spot, Spot] | undefined>(undefined);
   /** Something was moved that the plan does not know of by itself */
@@ -102,9 +102,12 @@ export function PlanPage() {
     return () => observer.disconnect();
   }, []);
 
+  /** A ship is long: seen from above in a wide pane her bow is to the right, as from the side. */
+  const turned = side === 'top' && size.width > size.height;
+
   /** Side and place in which a person moved the camera; in others, and until then, all lamps are kept in sight. */
   const moved = useRef('');
-  const view = `${side} ${place}`;
+  const view = `${side} ${turned} ${place}`;
   /** For seeing all when it is asked for, and not whenever a lamp is moved */
   const standing = useRef(marks);
   useEffect(() => {
@@ -114,9 +117,10 @@ export function PlanPage() {
     camera.current = fit(
       standing.current.map(({ spot }) => spot),
       size,
+      turned,
     );
     dirty.current = true;
-  }, [size]);
+  }, [size, turned]);
   const any = marks.length > 0;
   useEffect(() => {
     if (any && size.width > 0 && moved.current !== view) seeAll();
@@ -166,8 +170,7 @@ export function PlanPage() {
     },
     onDrag: (from, to) => {
       if (tool === 'choose') box.current = [from, to];
-      else if (tool === 'move')
-        drag.current = [(to[0] - from[0]) / camera.current.scale, (from[1] - to[1]) / camera.current.scale];
+      else if (tool === 'move') drag.current = metresFor(camera.current, [to[0] - from[0], to[1] - from[1]]);
       else {
         const before = panned.current ?? from;
         look(panBy(camera.current, [to[0] - before[0], to[1] - before[1]]));
@@ -220,7 +223,8 @@ export function PlanPage() {
     <View className="flex-1 bg-ground">
       <View className="gap-2 px-4 pb-2 pt-3">
         <Sentence>
-          {content} {side === 'top' ? 'from above, the bow up' : 'from the side, the bow to the right'}
+          {content} {side === 'top' ? 'from above' : 'from the side'}, the bow{' '}
+          {side === 'top' && !turned ? 'up' : 'to the right'}
           {lamps.length > 0 && `; ${lamps.length} chosen`}.
         </Sentence>
         <Choice label="Side" options={SIDES} value={side} onChange={setSide} />

@@ -6,6 +6,7 @@ const number = fc.double({ min: -200, max: 200, noNaN: true });
 const camera = fc.record({
   middle: fc.tuple(number, number),
   scale: fc.double({ min: 1, max: 100, noNaN: true }),
+  turned: fc.boolean(),
 }) as fc.Arbitrary<Camera>;
 
 test('metres go to the screen and back', () => {
@@ -30,12 +31,12 @@ test('what is under the finger stays there while zooming, and moves along while 
   );
 });
 
-test('everything fits into sight', () => {
+test.each([false, true])('everything fits into sight, turned: %s', (turned) => {
   const spots = [
     [-9, 2],
     [18, 80],
   ] as const;
-  const view = fit(spots, size);
+  const view = fit(spots, size, turned);
   for (const spot of spots) {
     const [x, y] = toScreen(view, size, spot);
     expect(x).toBeGreaterThanOrEqual(0);
@@ -43,4 +44,17 @@ test('everything fits into sight', () => {
     expect(y).toBeGreaterThanOrEqual(0);
     expect(y).toBeLessThanOrEqual(size.height);
   }
+});
+
+test('turned, what lies ahead is to the right and what lies to starboard below, as it is seen from above', () => {
+  const view: Camera = { middle: [0, 0], scale: 10, turned: true };
+  const [middle, ahead, starboard] = (
+    [
+      [0, 0],
+      [0, 1],
+      [1, 0],
+    ] as const
+  ).map((spot) => toScreen(view, size, spot));
+  expect(ahead).toEqual([middle![0] + 10, middle![1]]);
+  expect(starboard).toEqual([middle![0], middle![1] + 10]);
 });

@@ -6,6 +6,8 @@ export interface Camera {
   readonly middle: Spot;
   /** Pixels a metre */
   readonly scale: number;
+  /** The plan's second axis runs to the right and its first one down, instead of up and to the right. */
+  readonly turned: boolean;
 }
 
 export interface Size {
@@ -16,36 +18,44 @@ export interface Size {
 const LEAST_SCALE = 0.5;
 const MOST_SCALE = 400;
 
-/** The second axis of the plan runs up the screen. */
-export const toScreen = ({ middle, scale }: Camera, { width, height }: Size, [a, b]: Spot): Spot => [
-  width / 2 + (a - middle[0]) * scale,
-  height / 2 - (b - middle[1]) * scale,
-];
+export const toScreen = ({ middle, scale, turned }: Camera, { width, height }: Size, [a, b]: Spot): Spot => {
+  const [right, up] = turned ? [b - middle[1], middle[0] - a] : [a - middle[0], b - middle[1]];
+  return [width / 2 + right * scale, height / 2 - up * scale];
+};
 
-export const toPlan = ({ middle, scale }: Camera, { width, height }: Size, [x, y]: Spot): Spot => [
-  middle[0] + (x - width / 2) / scale,
-  middle[1] - (y - height / 2) / scale,
-];
+/** Metres along both axes of the plan for so many pixels to the right and down. */
+export const metresFor = ({ scale, turned }: Camera, [dx, dy]: Spot): Spot =>
+  turned ? [dy / scale, dx / scale] : [dx / scale, -dy / scale];
+
+export function toPlan(camera: Camera, { width, height }: Size, [x, y]: Spot): Spot {
+  const [a, b] = metresFor(camera, [x - width / 2, y - height / 2]);
+  return [camera.middle[0] + a, camera.middle[1] + b];
+}
 
 /** Larger or smaller about a place of the screen, which stays where it is. */
 export function zoomAt(camera: Camera, size: Size, at: Spot, factor: number): Camera {
   const scale = Math.min(MOST_SCALE, Math.max(LEAST_SCALE, camera.scale * factor));
   const fixed = toPlan(camera, size, at);
   const moved = toPlan({ ...camera, scale }, size, at);
-  return { scale, middle: [camera.middle[0] + fixed[0] - moved[0], camera.middle[1] + fixed[1] - moved[1]] };
+  return { ...camera, scale, middle: [camera.middle[0] + fixed[0] - moved[0], camera.middle[1] + fixed[1] - moved[1]] };
 }
 
-export const panBy = (camera: Camera, [dx, dy]: Spot): Camera => ({
-  ...camera,
-  middle: [camera.middle[0] - dx / camera.scale, camera.middle[1] + dy / camera.scale],
-});
+export function panBy(camera: Camera, by: Spot): Camera {
+  const [a, b] = metresFor(camera, by);
+  return { ...camera, middle: [camera.middle[0] - a, camera.middle[1] - b] };
+}
 
 /** All of some spots in sight, with room around. */
-export function fit(spots: readonly Spot[], { width, height }: Size): Camera {
-  if (spots.length === 0 || width === 0) return { middle: [0, 0], scale: 20 };
+export function fit(spots: readonly Spot[], { width, height }: Size, turned = false): Camera {
+  if (spots.length === 0 || width === 0) return { middle: [0, 0], scale: 20, turned };
   const [as, bs] = [spots.map(([a]) => a), spots.map(([, b]) => b)];
   const [left, right] = [Math.min(...as), Math.max(...as)];
   const [low, high] = [Math.min(...bs), Math.max(...bs)];
-  const scale = Math.min((width - 60) / Math.max(2, right - left), (height - 60) / Math.max(2, high - low));
-  return { middle: [(left + right) / 2, (low + high) / 2], scale: Math.min(MOST_SCALE, Math.max(LEAST_SCALE, scale)) };
+  const [across, along] = turned ? [high - low, right - left] : [right - left, high - low];
+  const scale = Math.min((width - 60) / Math.max(2, across), (height - 60) / Math.max(2, along));
+  return {
+    middle: [(left + right) / 2, (low + high) / 2],
+    scale: Math.min(MOST_SCALE, Math.max(LEAST_SCALE, scale)),
+    turned,
+  };
 }

@@ -34,7 +34,7 @@ function drawn(marks: readonly Mark[], level: number | undefined, scale = 10, ov
   const layer = new LightLayer({ ...SIZE, data } as ImageData, 1, 'rgb(0, 0, 0)');
   for (const mark of marks) receive(mark, layer, () => level, DARK);
   const scene: Scene = { marks, regions: [], chosen: new Set(), drag: [0, 0], box: undefined, ...over };
-  drawLights(layer, SIZE, { middle: [0, 0], scale }, scene);
+  drawLights(layer, SIZE, { middle: [0, 0], scale, turned: false }, scene);
   return (x: number, y: number) => [...data.subarray((y * SIZE.width + x) * 4, (y * SIZE.width + x) * 4 + 4)];
 }
 

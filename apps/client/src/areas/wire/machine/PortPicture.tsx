@@ -2,7 +2,7 @@
 import { Pressable, View } from 'react-native';
 import { formatWire } from '@taxiarch/core/address';
 import type { NodePortReport } from '@taxiarch/core/contract';
-import { MERGE_WORDS, carriedBy, wireNumber } from '@taxiarch/core/machine';
+import { carriedBy, wireNumber } from '@taxiarch/core/machine';
 import type { MachinePort, Universe } from '@taxiarch/core/show';
 import { Text, useColour } from '@/ui';
 
@@ -54,7 +54,7 @@ function lines(
     : !seen.active
       ? 'no signal'
       : seen.merging
-        ? `merges, ${MERGE_WORDS[seen.ltp ? 'ltp' : 'htp']}`
+        ? `merges ${seen.ltp ? 'LTP' : 'HTP'}`
         : port.use === 'in'
           ? 'receives'
           : 'sends';
