@@ -27,6 +27,19 @@ test('flow: each universe from its sender to its port', async ({ page }) => {
   await expect(page).toHaveURL(/\/wire\/machine-foredeck/);
 });
 
+test('flow: what goes one way stands together in the picture, and is seen one by one when it is opened', async ({
+  page,
+}) => {
+  await open(page, '/flow');
+  await page.getByRole('radio', { name: 'Picture' }).click();
+  await page.getByRole('button', { name: '3-5, 7-8, 5 by sACN, steady' }).click();
+  await expect(page.getByLabel('Only')).toHaveValue('3-5, 7-8');
+  await expect(page.getByRole('link', { name: '4 Port wash, sACN 4, steady' })).toBeVisible();
+  await expect(page.getByRole('link', { name: /^6 Engine room/ })).toHaveCount(0);
+  await page.getByRole('navigation', { name: 'Flow' }).getByRole('link', { name: 'Links' }).click();
+  await expect(page.getByText('3 of 3 links fine.')).toBeVisible();
+});
+
 test('jump: slots, lamps, machines and universes from one box', async ({ page }) => {
   await open(page, '/rig');
   const jump = async (typed: string) => {

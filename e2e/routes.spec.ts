@@ -114,8 +114,8 @@ test('a range of universes is routed in one act, and taken back', async ({ page 
 
 test('a console is linked to the visualiser from nothing to light on the picture', async ({ page, context }) => {
   await open(page, '/flow/links/new');
-  await page.getByLabel('Sender').selectOption('Stern desk');
-  await page.getByLabel('Visualiser').selectOption('Crow’s nest');
+  await page.getByLabel('Sender', { exact: true }).selectOption('Stern desk');
+  await page.getByLabel('Visualiser', { exact: true }).selectOption('Crow’s nest');
   await expect(page.getByRole('group', { name: 'Line 1' }).getByLabel('How many')).toHaveValue('6');
   await page.getByRole('button', { name: 'Add the link' }).click();
   const link = page.getByRole('list', { name: 'The doctor’s list' });

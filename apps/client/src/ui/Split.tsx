@@ -4,6 +4,7 @@ import { View } from 'react-native';
 import { useWide } from './wide';
 
 interface Props {
+  /** Nothing where the detail has the screen to itself */
   list: ReactNode;
   detail: ReactNode;
   /** On a phone: show the detail instead of the list. */
@@ -12,16 +13,20 @@ interface Props {
   tools?: ReactNode;
 }
 
+/** The detail keeps its place in the tree, so that what it holds lives on when a list joins it. */
 export function Split({ list, detail, inDetail, tools }: Props) {
   const wide = useWide();
-  if (!wide) return <View className="flex-1">{inDetail ? detail : list}</View>;
   return (
     <View className="flex-1 flex-row">
-      <View className="w-[352px] border-r border-line">{list}</View>
-      <View className="flex-1">
-        {tools && <View className="border-b border-line px-4 py-2">{tools}</View>}
-        {detail}
-      </View>
+      {list && (wide || !inDetail) && (
+        <View className={wide ? 'w-[352px] border-r border-line' : 'flex-1'}>{list}</View>
+      )}
+      {(wide || inDetail) && (
+        <View className="flex-1">
+          {wide && list && tools && <View className="border-b border-line px-4 py-2">{tools}</View>}
+          {detail}
+        </View>
+      )}
     </View>
   );
 }

@@ -4,7 +4,7 @@ import { FlowTools } from '@/areas/flow/FlowTools';
 import { LinksPage } from '@/areas/flow/links/LinksPage';
 import { RoutesPage } from '@/areas/flow/routes/RoutesPage';
 import { SendersPage } from '@/areas/flow/senders/SendersPage';
-import { Split } from '@/ui';
+import { Split, useWide } from '@/ui';
 
 /** What stands in the list beside each part's details; the ledger has the screen to itself. */
 const LISTS: Readonly<Record<string, ReactNode>> = {
@@ -15,10 +15,7 @@ const LISTS: Readonly<Record<string, ReactNode>> = {
 };
 
 export default function FlowLayout() {
-  const [, , part = '', detail] = usePathname().split('/');
-  const list = LISTS[part];
-  if (!list) return <Slot />;
-  return (
-    <Split list={list} detail={<Slot />} inDetail={detail !== undefined || part === 'map'} tools={<FlowTools />} />
-  );
+  const [, , part = ''] = usePathname().split('/');
+  // On a phone each part's own page is its list.
+  return <Split list={useWide() && LISTS[part]} detail={<Slot />} inDetail tools={<FlowTools />} />;
 }

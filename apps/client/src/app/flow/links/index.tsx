@@ -1,5 +1,6 @@
-import { Empty } from '@/ui';
+import { LinksPage } from '@/areas/flow/links/LinksPage';
+import { Empty, useWide } from '@/ui';
 
-export default function NoLink() {
-  return <Empty>Choose a link to see what its doctor says.</Empty>;
+export default function Links() {
+  return useWide() ? <Empty>Choose a link to see what its doctor says.</Empty> : <LinksPage />;
 }

@@ -1,5 +1,10 @@
-import { Empty } from '@/ui';
+import { RoutesPage } from '@/areas/flow/routes/RoutesPage';
+import { Empty, useWide } from '@/ui';
 
-export default function NoRoute() {
-  return <Empty>Choose a route to see what comes in, what goes out, and who owns each slot.</Empty>;
+export default function Routes() {
+  return useWide() ? (
+    <Empty>Choose a route to see what comes in, what goes out, and who owns each slot.</Empty>
+  ) : (
+    <RoutesPage />
+  );
 }

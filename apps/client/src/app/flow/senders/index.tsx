@@ -1,5 +1,6 @@
-import { Empty } from '@/ui';
+import { SendersPage } from '@/areas/flow/senders/SendersPage';
+import { Empty, useWide } from '@/ui';
 
-export default function NoSender() {
-  return <Empty>Choose a sender to see what it sends, line by line.</Empty>;
+export default function Senders() {
+  return useWide() ? <Empty>Choose a sender to see what it sends, line by line.</Empty> : <SendersPage />;
 }
