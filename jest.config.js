@@ -20,11 +20,14 @@ module.exports = {
       displayName: 'client',
       preset: 'jest-expo/web',
       rootDir: 'apps/client',
+      setupFiles: ['<rootDir>/src/testing/browser.ts'],
       roots: ['<rootDir>/src'],
       testMatch: ['**/*.test.ts', '**/*.test.tsx'],
       moduleNameMapper: {
         '^@taxiarch/core/(.*)$': '<rootDir>/../../packages/core/src/$1/index.ts',
         '^@/(.*)$': '<rootDir>/src/$1',
+        '^expo-router$': '<rootDir>/src/testing/router',
+        '^lucide-react-native/icons/(.*)$': '<rootDir>/../../node_modules/lucide-react-native/dist/cjs/icons/$1.js',
       },
       transformIgnorePatterns: [
         'node_modules/(?!(react-native|react-native-.*|@react-native|@react-native/.*|expo|expo-.*|@expo/.*|nativewind|lucide-react-native|react-native-css-interop)/)',

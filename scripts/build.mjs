@@ -72,7 +72,7 @@ export function copyFonts() {
   const to = join(root, 'apps/client/public/fonts');
   mkdirSync(to, { recursive: true });
   const files = {
-    'fira-sans': ['fira-sans-latin-400-normal', 'fira-sans-latin-500-normal', 'fira-sans-latin-600-normal'],
+    'fira-sans': ['fira-sans-latin-400-normal', 'fira-sans-latin-600-normal'],
     'fira-mono': ['fira-mono-latin-400-normal', 'fira-mono-latin-500-normal'],
   };
   for (const [name, list] of Object.entries(files))

@@ -21,7 +21,8 @@ async function bundled(name, contents) {
 /** Everything that the named folders of the core show. */
 export async function core(...folders) {
   const contents = folders.map((folder) => `export * from '@taxiarch/core/${folder}';`).join('\n');
-  return import(pathToFileURL(await bundled('core.mjs', contents)).href);
+  // A name for each choice of folders, or a second choice would be given the first one's modules.
+  return import(pathToFileURL(await bundled(`core-${folders.join('-')}.mjs`, contents)).href);
 }
 
 /** File of a program that runs many stand-in nodes; see `manyNodes.ts`. */

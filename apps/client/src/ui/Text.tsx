@@ -9,7 +9,7 @@ const KINDS = {
   strong: ['text-base font-sans font-semibold', 'text'],
   soft: ['text-base font-sans', 'soft'],
   small: ['text-small font-sans', 'soft'],
-  label: ['text-small font-sans font-medium', 'soft'],
+  label: ['text-small font-sans font-semibold', 'soft'],
   mono: ['text-base font-mono tabular-nums', 'text'],
   monoSmall: ['text-small font-mono tabular-nums', 'soft'],
   monoTitle: ['text-title font-mono font-medium tabular-nums', 'text'],

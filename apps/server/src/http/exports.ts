@@ -2,17 +2,15 @@
 import Router from '@koa/router';
 import {
   filesOf,
-  gdtfName,
   writeAddressTable,
   writeChannelTable,
-  writeGdtf,
   writeLampTable,
-  writeMvr,
   writeOutputTable,
   writePixelTable,
   writePortTable,
   writeShowFile,
 } from '@taxiarch/core/format';
+import { gdtfName, writeGdtf, writeMvr } from '@taxiarch/core/format/archive';
 import { LIBRARY } from '@taxiarch/core/library';
 import { rigOf } from '@taxiarch/core/patch';
 import type { ShowRecords } from '@taxiarch/core/show';

@@ -1,7 +1,7 @@
 /** Files in: begin reading, ask how far it is, write the chosen rows, or cancel. */
 import Router from '@koa/router';
 import { array, object, string } from 'yup';
-import { MOST_FILE_BYTES } from '@taxiarch/core/format';
+import { MOST_FILE_BYTES } from '@taxiarch/core/format/archive';
 import type { ImportKind } from '../imports/importThread';
 import type { Imports } from '../imports/imports';
 import type { ShowStore } from '../store/store';

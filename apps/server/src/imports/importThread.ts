@@ -1,6 +1,7 @@
 /** Entry of the thread that reads a file from outside, so that the server goes on while it is read. */
 import { parentPort, workerData } from 'node:worker_threads';
-import { readGdtf, readMvr, readShowFile, type MvrContent, type ShowFile } from '@taxiarch/core/format';
+import { readShowFile, type ShowFile } from '@taxiarch/core/format';
+import { readGdtf, readMvr, type MvrContent } from '@taxiarch/core/format/archive';
 import type { Read } from '@taxiarch/core/address';
 import type { FixtureType } from '@taxiarch/core/show';
 

@@ -1,6 +1,6 @@
 /** Files in and out of the running server: what is read is compared, and written only when it is asked for. */
 import type { ImportReply, ImportWritten, Problem, ShowReply } from '@taxiarch/core/contract';
-import { openZip, readGdtf, readMvr, writeGdtf, writeMvr } from '@taxiarch/core/format';
+import { openZip, readGdtf, readMvr, writeGdtf, writeMvr } from '@taxiarch/core/format/archive';
 import { LIBRARY } from '@taxiarch/core/library';
 import { emptyShow, type Lamp } from '@taxiarch/core/show';
 import { ServerProcess, eventually, newFolder, removeFolder } from '../testing/serverProcess';

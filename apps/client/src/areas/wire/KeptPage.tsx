@@ -59,6 +59,8 @@ function Apply() {
     const machines = records.machine.filter(({ id }) => chosen.includes(id));
     return settings && applySettings(settings.name, (one) => settings.of(one, portsOf(one)), machines, models);
   }, [which, first, records, chosen, models]);
+  // One that has these settings already is not given them again.
+  const given = applied?.plan.ok ? applied.plan.value.changes.length : 0;
   return (
     <>
       <Section title="Give settings to machines">
@@ -84,7 +86,7 @@ function Apply() {
           </Notice>
         ))}
         {machines.length > 0 && applied && (
-          <PlanPreview plan={applied.plan} act={`Give to ${count(machines.length - applied.left.length, 'machine')}`} />
+          <PlanPreview plan={applied.plan} act={`Give to ${count(given, 'machine')}`} />
         )}
       </Section>
       {machines.length > 0 && (

@@ -1,6 +1,6 @@
 /** GDTF 1.2 (DIN SPEC 15800): fixture types in and out. Parts that we do not use are kept. */
 import equal from 'fast-deep-equal';
-import { refuse, read, SLOTS, type Read } from '../address';
+import { refuse, read, SLOTS, type Read } from '../../address';
 import {
   FIXTURE_KINDS,
   attributeLabel,
@@ -11,8 +11,8 @@ import {
   type FixtureKind,
   type FixtureMode,
   type ValueRange,
-} from '../fixture';
-import type { FixtureType } from '../show';
+} from '../../fixture';
+import type { FixtureType } from '../../show';
 import { guidOf, isGuid } from './guid';
 import { makeZip, openZip } from './zip';
 import { XmlElement, readXml, writeXml } from './xml';

@@ -1,8 +1,9 @@
 import { strToU8 } from 'fflate';
-import { nightFerry } from '../demo';
-import { patchFindings, recordsAfter, rigOf } from '../patch';
-import { emptyShow, type Lamp, type ShowRecords } from '../show';
-import { compareRig, makeZip, openZip, planImport, readMvr, writeGdtf, writeMvr, type MvrContent } from '.';
+import { nightFerry } from '../../demo';
+import { patchFindings, recordsAfter, rigOf } from '../../patch';
+import { emptyShow, type Lamp, type ShowRecords } from '../../show';
+import { compareRig, planImport } from '..';
+import { makeZip, openZip, readMvr, writeGdtf, writeMvr, type MvrContent } from '.';
 
 let ids = 0;
 const newId = () => `new-${(ids += 1)}`;

@@ -1,10 +1,10 @@
 /** MVR 1.6 (DIN SPEC 15801): rigs in and out. Lengths are millimetres there and metres here. */
-import { SLOTS, fromAbsolute, refuse, read, toAbsolute, type Read, type SlotAddress } from '../address';
-import { addressesOf } from '../patch';
-import type { FixtureType, Lamp, Place, ShowRecords } from '../show';
+import { SLOTS, fromAbsolute, refuse, read, toAbsolute, type Read, type SlotAddress } from '../../address';
+import { addressesOf } from '../../patch';
+import type { FixtureType, Lamp, Place, ShowRecords } from '../../show';
 import { gdtfName, readGdtf, writeGdtf } from './gdtf';
 import { guidOf } from './guid';
-import type { Incoming, IncomingLamp } from './rigImport';
+import type { Incoming, IncomingLamp } from '../rigImport';
 import { makeZip, openZip, type Entries } from './zip';
 import { XmlElement, readXml, writeXml } from './xml';
 

@@ -1,6 +1,6 @@
 /** XML as a tree that can be changed and written again. Document types and entities are refused. */
 import { XMLBuilder, XMLParser, XMLValidator } from 'fast-xml-parser';
-import { refuse, read, type Read } from '../address';
+import { refuse, read, type Read } from '../../address';
 
 export class XmlElement {
   constructor(

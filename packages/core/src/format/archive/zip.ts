@@ -1,6 +1,6 @@
 /** Opening and making ZIP archives; what could hurt is refused before anything is unpacked. */
 import { unzipSync, zipSync, type Zippable } from 'fflate';
-import { refuse, read, type Read } from '../address';
+import { refuse, read, type Read } from '../../address';
 
 const MIB = 1024 * 1024;
 export const MOST_FILE_BYTES = 256 * MIB;

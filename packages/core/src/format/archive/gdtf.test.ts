@@ -1,6 +1,6 @@
 import { strToU8 } from 'fflate';
-import { blocksOf } from '../fixture';
-import { LIBRARY } from '../library';
+import { blocksOf } from '../../fixture';
+import { LIBRARY } from '../../library';
 import { guidOf, isGuid, makeZip, openZip, readDmxValue, readGdtf, writeGdtf } from '.';
 
 const typeFrom = (bytes: Uint8Array) => {

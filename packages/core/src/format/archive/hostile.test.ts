@@ -1,8 +1,9 @@
 /** Files made to hurt. Every reader says in a sentence why it does not take them, and does so quickly. */
 import fc from 'fast-check';
 import { strToU8, zipSync } from 'fflate';
-import { nightFerry } from '../demo';
-import { makeZip, openZip, readGdtf, readMvr, readShowFile, readTable, writeGdtf, writeMvr } from '.';
+import { nightFerry } from '../../demo';
+import { readShowFile, readTable } from '..';
+import { makeZip, openZip, readGdtf, readMvr, writeGdtf, writeMvr } from '.';
 
 const ferry = nightFerry();
 const gdtf = writeGdtf(ferry.type[0]!);

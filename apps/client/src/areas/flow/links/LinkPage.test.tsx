@@ -1,0 +1,66 @@
+import { fireEvent, screen, within } from '@testing-library/react';
+import { nightFerry } from '@taxiarch/core/demo';
+import type { ShowRecords } from '@taxiarch/core/show';
+import { routed } from '@/testing/router';
+import { asked, liveOf, open, proposed, settled } from '@/testing/server';
+import { LinkPage } from './LinkPage';
+
+const ferry = nightFerry();
+const page = (records: ShowRecords, params: Record<string, string>) =>
+  open(<LinkPage />, { records, live: liveOf(records), params });
+const lines = () => within(screen.getByRole('list', { name: 'The doctor’s list' })).getAllByRole('listitem');
+const line = (title: RegExp) => lines().find((one) => title.test(one.textContent ?? ''))!;
+const link = (over: object): ShowRecords => ({
+  ...ferry,
+  link: ferry.link.map((one) => (one.id === 'link-bridge-artnet' ? { ...one, ...over } : one)),
+});
+
+test('nine lines, each with its word; what cannot be seen is asked, and answered by a person', async () => {
+  await page(link({ well: [] }), { link: 'link-bridge-artnet' });
+  expect(lines()).toHaveLength(9);
+  expect(line(/On one computer/).textContent).toContain('fine');
+  const asks = line(/No firewall between/);
+  expect(asks.textContent).toContain('look at');
+  fireEvent.click(within(asks).getByRole('button', { name: 'No firewall between: found well' }));
+  await settled();
+  expect(asked).toMatchObject([{ body: { changes: [{ kind: 'link', after: { well: ['firewall'] } }] } }]);
+});
+
+test('a base that differs is the loudest thing, and its repair is one press', async () => {
+  await page(link({ receiverBase: 0 }), { link: 'link-bridge-artnet' });
+  expect(screen.getByRole('heading', { level: 1 }).textContent).toMatch(/1 thing to mend\.$/);
+  fireEvent.click(screen.getByRole('button', { name: 'Say that it counts from 1' }));
+  await settled();
+  expect(asked).toMatchObject([{ body: { changes: [{ after: { receiverBase: 1 } }] } }]);
+});
+
+test('universes are named as both displays show them', async () => {
+  await page(ferry, { link: 'link-bridge-artnet' });
+  expect(
+    screen.getByText(/^9: sent as Art-Net 0\.0\.8, shown as 9; received as Art-Net 0\.0\.8, shown as 9$/),
+  ).toBeTruthy();
+});
+
+test('a new link is proposed one to one, and says what it lacks until it is whole', async () => {
+  await page(ferry, { link: 'new' });
+  expect(screen.getByText('Choose the sender.')).toBeTruthy();
+  fireEvent.change(screen.getByLabelText('Sender'), { target: { value: 'source-stern' } });
+  expect(screen.getByText(/Choose the visualiser/)).toBeTruthy();
+  expect(screen.getByRole('group', { name: 'Line 1' })).toBeTruthy();
+  fireEvent.change(screen.getByLabelText('Visualiser'), { target: { value: 'machine-crow' } });
+  fireEvent.click(screen.getByRole('radio', { name: 'Either' }));
+  fireEvent.click(screen.getByRole('button', { name: 'Add the link' }));
+  await settled();
+  expect(proposed()[0]!.after).toMatchObject({
+    sourceId: 'source-stern',
+    lines: [{ from: 3, count: 6, to: 3 }],
+    startsFirst: 'either',
+    well: [],
+  });
+  expect(routed.sent[0]).toMatch(/^\/flow\/links\//);
+});
+
+test('a link that is gone says so', async () => {
+  await page(ferry, { link: 'link-nowhere' });
+  expect(screen.getByText('This link is not in the show any more.')).toBeTruthy();
+});

@@ -1,0 +1,29 @@
+/** What a browser has and the tests' page lacks. */
+import { randomUUID } from 'node:crypto';
+import { TextDecoder, TextEncoder } from 'node:util';
+
+Object.assign(globalThis.crypto, { randomUUID });
+Object.assign(globalThis, {
+  TextDecoder,
+  TextEncoder,
+  matchMedia: () => ({
+    matches: false,
+    addEventListener: () => undefined,
+    removeEventListener: () => undefined,
+    // Older words for the same, which libraries still use
+    addListener: () => undefined,
+    removeListener: () => undefined,
+  }),
+  ResizeObserver: class {
+    observe() {}
+    unobserve() {}
+    disconnect() {}
+  },
+});
+
+/** A canvas that can be drawn on, and shows nothing. */
+const drawing = new Proxy({}, { get: () => () => ({ width: 0 }), set: () => true });
+if (typeof document !== 'undefined') {
+  Object.defineProperty(document, 'fonts', { value: { ready: Promise.resolve() } });
+  HTMLCanvasElement.prototype.getContext = (() => drawing) as unknown as HTMLCanvasElement['getContext'];
+}

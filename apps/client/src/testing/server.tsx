@@ -1,0 +1,180 @@
+/** The server and its feed as a test plays them: what is asked is kept, what is answered is the test's. */
+import { act, cleanup, render, type RenderResult } from '@testing-library/react';
+import type { ReactElement } from 'react';
+import { mutate } from 'swr';
+import { fromWireKey, wireKey } from '@taxiarch/core/address';
+import type { HoldReport, LiveReport, StreamReport, UniverseReport } from '@taxiarch/core/contract';
+import type { Finding } from '@taxiarch/core/check';
+import { universesOf } from '@taxiarch/core/flow';
+import type { ProposedChange, ShowRecords } from '@taxiarch/core/show';
+import { clientId } from '@/data/client';
+import { feed } from '@/data/feed';
+import { routed } from './router';
+
+interface Asked {
+  readonly method: string;
+  readonly path: string;
+  readonly body: unknown;
+}
+
+/** What the page asked of the server, oldest first, but for reading. */
+export const asked: Asked[] = [];
+/** The records that the edit asked for would leave, one after the other; `which` edit, from 0. */
+export const proposed = (which = 0) =>
+  (asked.filter(({ path }) => path === '/api/edits')[which]!.body as { changes: ProposedChange[] }).changes;
+/** Answers by path; a function is given the body. A refusal is a problem document with its status. */
+export const answers = new Map<string, unknown>();
+
+export const refusal = (status: number, detail: string) => ({ refused: { status, detail } });
+
+function answerTo(path: string, body: unknown): unknown {
+  const [bare = ''] = path.split('?');
+  const answer = answers.get(bare);
+  return typeof answer === 'function' ? (answer as (given: unknown) => unknown)(body) : answer;
+}
+
+const reply = (status: number, body: unknown) =>
+  ({ ok: status < 400, status, json: () => Promise.resolve(body) }) as unknown as Response;
+
+globalThis.fetch = ((path: string, { method = 'GET', body }: RequestInit = {}) => {
+  const given: unknown = typeof body === 'string' ? JSON.parse(body) : body;
+  if (method !== 'GET') asked.push({ method, path, body: given });
+  const answer = answerTo(path, given) as { refused?: { status: number; detail: string } } | undefined;
+  if (answer?.refused) return Promise.resolve(reply(answer.refused.status, answer.refused));
+  if (answer === undefined && method === 'GET')
+    return Promise.resolve(reply(404, { detail: 'There is nothing here.' }));
+  return Promise.resolve(reply(200, answer ?? {}));
+}) as typeof fetch;
+
+/** A stream of a planned sender that is as it should be. */
+export const stream = (over: Partial<StreamReport> = {}): StreamReport => ({
+  mark: 0,
+  name: '',
+  address: '',
+  cid: '',
+  priority: 100,
+  slotPriority: false,
+  preview: false,
+  terminated: false,
+  lost: false,
+  own: false,
+  routed: false,
+  waits: false,
+  syncAddress: 0,
+  slotCount: 512,
+  rate1: 40,
+  rate10: 40,
+  jitter: 1,
+  packets: 4000,
+  missing: 0,
+  missing10: 0,
+  repeats: 0,
+  late: 0,
+  firstSeen: 0,
+  lastSeen: 1000,
+  ...over,
+});
+
+/** A report of a show in which all that is planned is heard. */
+export function liveOf({ universe, source }: ShowRecords, over: Partial<LiveReport> = {}): LiveReport {
+  const universes = universe.map((one): UniverseReport => {
+    const key = wireKey({ protocol: one.protocol, number: one.wire });
+    const senders = source.filter((sender) => universesOf(sender).includes(one.number));
+    return {
+      key,
+      ...fromWireKey(key),
+      show: one.number,
+      name: one.name,
+      state: 'steady',
+      because: '',
+      streams: senders.map(({ name, address, ranges }, mark) =>
+        stream({ mark, name, address, priority: ranges[0]?.priority ?? 100 }),
+      ),
+    };
+  });
+  return {
+    at: 100_000,
+    listeningSince: 0,
+    interface: null,
+    artnetInterface: null,
+    trouble: '',
+    universes,
+    nodes: [],
+    discovered: [],
+    output: { hot: false, since: 0, by: '', holds: [], rate: 0, targets: {} },
+    routes: [],
+    controls: [],
+    packetsPerSecond: 1400,
+    packets: 100_000,
+    rejected: {},
+    ...over,
+  };
+}
+
+/** Slots of one universe that this page holds. */
+export const hold = (universe: number, key: number, ...runs: (readonly [number, number])[]): HoldReport => ({
+  client: clientId,
+  by: 'Ivo',
+  key,
+  universe,
+  runs,
+  since: 50_000,
+  stay: false,
+});
+
+/** The feed brings a report. */
+export function tell(live: LiveReport): void {
+  act(() => {
+    feed.lastReport = live;
+    feed.live.emit(live);
+  });
+}
+
+/** The feed is lost, or back. */
+export function connection(connected: boolean): void {
+  act(() => {
+    feed.connected = connected;
+    feed.connection.emit(connected);
+  });
+}
+
+/** Whatever is under way comes to its end. */
+export const settled = () => act(() => new Promise<void>((done) => setTimeout(done)));
+
+interface Given {
+  readonly records: ShowRecords;
+  readonly live?: LiveReport;
+  readonly path?: string;
+  readonly params?: Record<string, string>;
+  /** What the server finds wrong with the network's plan */
+  readonly findings?: readonly Finding[];
+  /** Pixels; a phone's if it is not said */
+  readonly width?: number;
+}
+
+/** Opens a screen, in place of the one before, as if the server had this show and the feed brought this report. */
+export async function open(screen: ReactElement, given: Given): Promise<RenderResult> {
+  const { records, live = liveOf(records), path = '/', params = {}, findings = [], width = 390 } = given;
+  cleanup();
+  Object.assign(routed, { path, params: { ...params }, sent: [] });
+  asked.length = 0;
+  answers.clear();
+  answers.set('/api/edits', ({ sentence, changes }: { sentence: string; changes: ProposedChange[] }) => ({
+    seq: 2,
+    at: new Date(0).toISOString(),
+    author: 'Ivo',
+    sentence,
+    changes: changes.map(({ kind, id, after }) => ({ kind, id, before: null, after })),
+  }));
+  Object.defineProperty(window, 'innerWidth', { value: width, configurable: true });
+  Object.defineProperty(document.documentElement, 'clientWidth', { value: width, configurable: true });
+  act(() => void window.dispatchEvent(new Event('resize')));
+  feed.connected = true;
+  feed.lastReport = live;
+  await mutate(() => true, undefined, { revalidate: false });
+  await mutate('/api/show', { seq: 1, records }, { revalidate: false });
+  await mutate('/api/findings?seq=1', { seq: 1, findings }, { revalidate: false });
+  const shown = render(screen);
+  await settled();
+  return shown;
+}

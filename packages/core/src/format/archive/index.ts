@@ -1,0 +1,8 @@
+/**
+ * ZIP archives with XML inside: fixture types (GDTF) and rigs (MVR). Apart from the other formats,
+ * because what reads them is large and no browser needs it.
+ */
+export * from './gdtf';
+export * from './guid';
+export * from './mvr';
+export { openZip, makeZip, MOST_FILE_BYTES } from './zip';
