@@ -15,8 +15,9 @@ await (await context(bundleOptions)).watch();
 
 const clientOut = join(out, 'client');
 const programs = [
-  ['--watch', join(out, 'server/main.mjs'), '--data', 'demo-data', '--client', clientOut],
-  ['--watch', join(out, 'standins/main.mjs')],
+  ['--watch', join(out, 'server/main.mjs'), '--data', 'demo-data', '--client', clientOut, '--bench-port', '7630'],
+  ['--watch', join(out, 'standins/visualiser.mjs')],
+  ['--watch', join(out, 'standins/main.mjs'), '--data', join('demo-data', 'stand-ins')],
 ].map((args) => spawn(process.execPath, args, { cwd: root, stdio: 'inherit' }));
 /** The client is exported again after each change, into the folder that the server serves. */
 const environment = expoEnvironment();

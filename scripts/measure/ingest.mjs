@@ -32,7 +32,7 @@ async function round(port, count, [universes, rate, ms]) {
   const sent = await send(port, universes, rate, ms);
   await wait(1200);
   const counted = (await count()) - before;
-  return { sent, taken: counted, lost: sent - counted, stolen: stolen(ticks), seconds: ms / 1000 };
+  return { sent, taken: counted, lost: Math.max(0, sent - counted), stolen: stolen(ticks), seconds: ms / 1000 };
 }
 
 const said = ({ sent, lost, stolen: share }) =>

@@ -54,16 +54,17 @@ function SlotBox({ channel, spans, held, onPut, onHold }: SlotBoxProps) {
         borderLeft: begins ? `3px solid ${colour('press')}` : `1px solid ${span ? 'transparent' : colour('line')}`,
         background: state ? colour(state) : span ? colour(shade % 2 === 0 ? 'raised' : 'surface') : colour('ground'),
         color: state ? colour('onpress') : span ? colour('text') : colour('soft'),
-        fontSize: begins ? 13 : 11,
+        fontSize: 13,
         fontFamily: 'Fira Mono, monospace',
         position: 'relative',
-        // A number may reach over the slots behind its own.
+        // A number may reach over the slots behind its own; at the end of a row, over those before it.
+        display: 'flex',
+        justifyContent: !begins ? 'center' : channel % COLUMNS === 0 ? 'flex-end' : 'flex-start',
         zIndex: begins ? 1 : 0,
         whiteSpace: 'nowrap',
         cursor: 'pointer',
         paddingTop: 8,
         paddingLeft: begins ? 3 : 0,
-        textAlign: begins ? 'left' : 'center',
       }}
     >
       {begins ? span.patched.lamp.number : span ? '' : channel % 8 === 1 ? channel : '·'}
