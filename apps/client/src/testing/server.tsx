@@ -148,13 +148,15 @@ interface Given {
   readonly params?: Record<string, string>;
   /** What the server finds wrong with the network's plan */
   readonly findings?: readonly Finding[];
+  /** What else the server says, by path */
+  readonly says?: Readonly<Record<string, unknown>>;
   /** Pixels; a phone's if it is not said */
   readonly width?: number;
 }
 
 /** Opens a screen, in place of the one before, as if the server had this show and the feed brought this report. */
 export async function open(screen: ReactElement, given: Given): Promise<RenderResult> {
-  const { records, live = liveOf(records), path = '/', params = {}, findings = [], width = 390 } = given;
+  const { records, live = liveOf(records), path = '/', params = {}, findings = [], says = {}, width = 390 } = given;
   cleanup();
   Object.assign(routed, { path, params: { ...params }, sent: [] });
   asked.length = 0;
@@ -174,6 +176,10 @@ export async function open(screen: ReactElement, given: Given): Promise<RenderRe
   await mutate(() => true, undefined, { revalidate: false });
   await mutate('/api/show', { seq: 1, records }, { revalidate: false });
   await mutate('/api/findings?seq=1', { seq: 1, findings }, { revalidate: false });
+  for (const [path, answer] of Object.entries(says)) {
+    answers.set(path.split('?')[0]!, answer);
+    await mutate(path, answer, { revalidate: false });
+  }
   const shown = render(screen);
   await settled();
   return shown;

@@ -273,6 +273,7 @@ export function StandInsPage() {
   const on = data?.filter(({ powered, plugged }) => powered && plugged).length ?? 0;
   return (
     <Screen
+      across
       sentence={
         <Sentence>{data ? `${on} of ${count(data.length, 'stand-in')} on.` : 'Looking at the bench…'}</Sentence>
       }
