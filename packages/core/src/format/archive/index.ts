@@ -2,7 +2,8 @@
  * ZIP archives with XML inside: fixture types (GDTF) and rigs (MVR). Apart from the other formats,
  * because what reads them is large and no browser needs it.
  */
-export * from './gdtf';
+export { readDmxValue, readGdtf } from './gdtf';
+export * from './gdtfOut';
 export * from './guid';
 export * from './mvr';
 export { openZip, makeZip, MOST_FILE_BYTES } from './zip';

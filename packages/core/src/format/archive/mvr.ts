@@ -2,7 +2,8 @@
 import { SLOTS, fromAbsolute, refuse, read, toAbsolute, type Read, type SlotAddress } from '../../address';
 import { addressesOf } from '../../patch';
 import type { FixtureType, Lamp, Place, ShowRecords } from '../../show';
-import { gdtfName, readGdtf, writeGdtf } from './gdtf';
+import { readGdtf } from './gdtf';
+import { gdtfName, writeGdtf } from './gdtfOut';
 import { guidOf } from './guid';
 import type { Incoming, IncomingLamp } from '../rigImport';
 import { makeZip, openZip, type Entries } from './zip';

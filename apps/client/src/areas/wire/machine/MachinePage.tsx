@@ -1,35 +1,22 @@
 /** One machine: planned beside seen, with the acts that bring the two together. */
 import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import Lightbulb from 'lucide-react-native/icons/lightbulb';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { View } from 'react-native';
-import { linkLoad } from '@taxiarch/core/check';
-import { adopt, bringOnSteps, matchByHand, takeTruth, type HeardMachine, type MachineEntry } from '@taxiarch/core/node';
+import { takeTruth, type MachineEntry } from '@taxiarch/core/node';
 import { keepSnapshot, snapshotOf } from '@taxiarch/core/machine';
-import { changed, type Plan } from '@taxiarch/core/patch';
-import type { Machine, MachinePort, Universe } from '@taxiarch/core/show';
+import type { MachinePort, Universe } from '@taxiarch/core/show';
 import { useLive } from '@/data/live';
 import { locate, useMachines } from '@/data/machines';
 import { newId } from '@/data/numbers';
 import { makeHot } from '@/data/output';
 import { propose, useNetworkFindings, useShow } from '@/data/show';
-import {
-  Button,
-  Check,
-  Empty,
-  Notice,
-  Pick,
-  PlanPreview,
-  Screen,
-  Section,
-  Sentence,
-  StateWord,
-  Text,
-  count,
-  spell,
-} from '@/ui';
+import { Button, Empty, Notice, PlanPreview, Screen, Section, Sentence, StateWord, Text, count, spell } from '@/ui';
+import { BringOn } from './BringOn';
+import { LinkLoad } from './LinkLoad';
 import { PortPicture } from './PortPicture';
 import { PushButton, PushOutcome, usePush } from './PushPanel';
+import { Stranger } from './Stranger';
 
 function sentenceOf({ name, state, drift, heard }: MachineEntry): string {
   switch (state) {
@@ -109,87 +96,6 @@ function DriftTable({ entry }: { entry: MachineEntry }) {
         </View>
       ))}
     </View>
-  );
-}
-
-/** What the plan puts on its cable, with the sum worked out. */
-function Load({ machine }: { machine: Machine }) {
-  const { records } = useShow();
-  const load = useMemo(() => linkLoad(records, machine), [records, machine]);
-  if (!load) return null;
-  return (
-    <Section title="Its link, as planned">
-      <Text>{load.sum}</Text>
-      {load.terms.map((term) => (
-        <Text key={term} kind="monoSmall">
-          {term}
-        </Text>
-      ))}
-    </Section>
-  );
-}
-
-function BringOn({ entry }: { entry: MachineEntry & { plan: Machine } }) {
-  const { plan } = entry;
-  const steps = bringOnSteps(entry);
-  const done = steps.filter((step) => step.done).length;
-  const tick = (id: string, title: string, on: boolean) => {
-    const ticks = on ? [...plan.ticks, id] : plan.ticks.filter((one) => one !== id);
-    return propose(`${plan.name}: ${title.toLowerCase()} ${on ? 'ticked off' : 'open again'}`, [
-      changed('machine', plan, { ...plan, ticks }),
-    ]);
-  };
-  return (
-    <Section title={`Bringing it on: ${done} of ${steps.length} steps`}>
-      {steps.map(({ id, title, how, seen, done: fine }) =>
-        seen === undefined ? (
-          <View key={id}>
-            <Check label={`${title}, by eye`} on={fine} onChange={(on) => void tick(id, title, on)} />
-            {!fine && <Text kind="small">{how}</Text>}
-          </View>
-        ) : (
-          <View key={id} className="min-h-12 justify-center">
-            <View className="flex-row items-center gap-3">
-              <Text className="flex-1">{title}</Text>
-              <StateWord state={fine ? 'done' : 'look at'} />
-            </View>
-            {!fine && <Text kind="small">{how}</Text>}
-          </View>
-        ),
-      )}
-    </Section>
-  );
-}
-
-/** A stranger: taken into the plan, or said to be a machine that is planned already. */
-function Stranger({ heard }: { heard: HeardMachine }) {
-  const router = useRouter();
-  const { records } = useShow();
-  const [id] = useState(newId);
-  const missing = useMachines().flatMap(({ state, plan }) => (state === 'missing' && plan ? [plan] : []));
-  const [which, setWhich] = useState('');
-  const planned = missing.find((one) => one.id === which);
-  const plan: Plan = planned ? matchByHand(planned, heard) : adopt(records, heard, id);
-  return (
-    <Section title="Take it into the plan">
-      {missing.length > 0 && (
-        <Pick
-          label="It is"
-          options={[
-            { value: '', label: 'A new machine' },
-            ...missing.map(({ id: value, name }) => ({ value, label: name })),
-          ]}
-          value={which}
-          onChange={setWhich}
-        />
-      )}
-      <PlanPreview
-        key={which}
-        plan={{ ok: true, value: plan }}
-        act={planned ? `It is ${planned.name}` : 'Adopt'}
-        onDone={() => router.replace(`/wire/${planned?.id ?? id}` as Href)}
-      />
-    </Section>
   );
 }
 
@@ -317,7 +223,7 @@ function Details({ entry }: { entry: MachineEntry }) {
           </View>
         )}
       </Section>
-      {plan && <Load machine={plan} />}
+      {plan && <LinkLoad machine={plan} />}
       {plan && <BringOn entry={{ ...entry, plan }} />}
     </Screen>
   );

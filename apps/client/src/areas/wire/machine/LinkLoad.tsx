@@ -1,0 +1,23 @@
+/** What the plan puts on a machine's cable. */
+import { useMemo } from 'react';
+import { linkLoad } from '@taxiarch/core/check';
+import type { Machine } from '@taxiarch/core/show';
+import { useShow } from '@/data/show';
+import { Section, Text } from '@/ui';
+
+/** What the plan puts on its cable, with the sum worked out. */
+export function LinkLoad({ machine }: { machine: Machine }) {
+  const { records } = useShow();
+  const load = useMemo(() => linkLoad(records, machine), [records, machine]);
+  if (!load) return null;
+  return (
+    <Section title="Its link, as planned">
+      <Text>{load.sum}</Text>
+      {load.terms.map((term) => (
+        <Text key={term} kind="monoSmall">
+          {term}
+        </Text>
+      ))}
+    </Section>
+  );
+}

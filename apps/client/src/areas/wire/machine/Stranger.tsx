@@ -1,0 +1,41 @@
+/** A machine that is in no plan. */
+import { useRouter, type Href } from 'expo-router';
+import { useState } from 'react';
+import { adopt, matchByHand, type HeardMachine } from '@taxiarch/core/node';
+import type { Plan } from '@taxiarch/core/patch';
+import { useMachines } from '@/data/machines';
+import { newId } from '@/data/numbers';
+import { useShow } from '@/data/show';
+import { Pick, PlanPreview, Section } from '@/ui';
+
+/** A stranger: taken into the plan, or said to be a machine that is planned already. */
+export function Stranger({ heard }: { heard: HeardMachine }) {
+  const router = useRouter();
+  const { records } = useShow();
+  const [id] = useState(newId);
+  const missing = useMachines().flatMap(({ state, plan }) => (state === 'missing' && plan ? [plan] : []));
+  const [which, setWhich] = useState('');
+  const planned = missing.find((one) => one.id === which);
+  const plan: Plan = planned ? matchByHand(planned, heard) : adopt(records, heard, id);
+  return (
+    <Section title="Take it into the plan">
+      {missing.length > 0 && (
+        <Pick
+          label="It is"
+          options={[
+            { value: '', label: 'A new machine' },
+            ...missing.map(({ id: value, name }) => ({ value, label: name })),
+          ]}
+          value={which}
+          onChange={setWhich}
+        />
+      )}
+      <PlanPreview
+        key={which}
+        plan={{ ok: true, value: plan }}
+        act={planned ? `It is ${planned.name}` : 'Adopt'}
+        onDone={() => router.replace(`/wire/${planned?.id ?? id}` as Href)}
+      />
+    </Section>
+  );
+}
