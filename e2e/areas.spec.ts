@@ -199,8 +199,14 @@ test('the server goes: the strip says so, and heals by itself when it is back', 
   const first = await start();
   await page.goto('http://127.0.0.1:24631/listen');
   await expect(page.getByText('0 of 40 universes steady. 40 silent.')).toBeVisible();
+  await page.waitForLoadState('networkidle');
   first.kill('SIGKILL');
   await expect(strip).toContainText('The server does not answer. Trying again');
+  // What was not opened before opens all the same, with what is known.
+  await page.getByRole('link', { name: 'Wire' }).click();
+  await expect(page.getByRole('link', { name: /Car deck node/ })).toBeVisible();
+  await page.getByRole('link', { name: 'Prove' }).click();
+  await expect(page.getByText('Choose the lamps to walk through.')).toBeVisible();
   const second = await start();
   await expect(strip).toContainText('0 streams heard');
   const ended = new Promise((done) => second.once('exit', done));

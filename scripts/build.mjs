@@ -87,6 +87,20 @@ export const expoEnvironment = () => ({
   CI: '1',
 });
 
+/**
+ * The page names the scripts of all routes, to be fetched when the first screen stands: whoever has the
+ * page open can then go anywhere in it, also while the server is away.
+ */
+function fetchAhead(client) {
+  const page = join(client, 'index.html');
+  const text = readFileSync(page, 'utf8');
+  const links = [...filesBelow(join(client, '_expo/static/js'))]
+    .map((path) => `/${relative(client, path).replaceAll('\\', '/')}`)
+    .filter((path) => path.endsWith('.js') && !text.includes(path))
+    .map((path) => `<link rel="prefetch" href="${path}" as="script" />`);
+  writeFileSync(page, text.replace('</head>', `${links.join('')}</head>`));
+}
+
 export function buildClient() {
   const mark = join(out, 'client.fingerprint');
   const fingerprint = clientFingerprint();
@@ -101,6 +115,7 @@ export function buildClient() {
     { cwd: join(root, 'apps/client'), env: expoEnvironment(), encoding: 'utf8' },
   );
   if (built.status !== 0) throw new Error(`The client could not be built.\n${built.stdout}\n${built.stderr}`);
+  fetchAhead(join(out, 'client'));
   writeFileSync(mark, fingerprint);
 }
 

@@ -73,16 +73,64 @@ function findings({ networkFindings, nightFerry, PLAIN_MACHINE, MODELS, plainPor
       ports: [1, 2, 3, 4].map((port) => plainPort(port, ((i * 4 + port) % 12) + 1)),
     })),
   });
+  return `findings of the network: ${perMachine(networkFindings, show(100), show(1000))}`;
+}
+
+/** Every fourth universe has no sender, and every tenth machine carries the other protocol: there is enough to find. */
+function flowFindings({ networkFindings, nightFerry, PLAIN_MACHINE, PLAIN_RANGE, MODELS, plainPort }) {
+  const show = (machines, universes) => ({
+    ...nightFerry(),
+    model: MODELS,
+    network: [{ id: 'n', rev: 1, name: 'N', network: '10.0.0.0', prefix: 8, dhcp: false, standIn: false, ranges: [] }],
+    universe: Array.from({ length: universes }, (_, i) => ({
+      id: `u${i}`,
+      rev: 1,
+      number: i + 1,
+      name: '',
+      protocol: 'sacn',
+      wire: i + 1,
+      merge: 'htp',
+    })),
+    source: Array.from({ length: universes / 20 }, (_, i) => ({
+      id: `s${i}`,
+      rev: 1,
+      name: `Sender ${i}`,
+      address: '',
+      ranges: [{ ...PLAIN_RANGE, from: i * 20 + 1, count: 15 }],
+      pennant: { letter: 'S', cut: 'square', fill: 'plain' },
+    })),
+    machine: Array.from({ length: machines }, (_, i) => ({
+      ...PLAIN_MACHINE,
+      id: `m${i}`,
+      rev: 1,
+      name: `Node ${i}`,
+      kind: 'node',
+      modelId: 'model-marram-quad-4',
+      interfaces: [
+        { name: '', mac: '', addresses: [{ way: 'fixed', address: `10.0.${i >> 7}.${1 + (i & 127)}`, prefix: 8 }] },
+      ],
+      ports: [1, 2, 3, 4].map((port) =>
+        plainPort(port, ((i * 4 + port) % universes) + 1, i % 10 === 0 ? 'artnet' : 'sacn'),
+      ),
+    })),
+  });
+  const few = show(50, 100);
+  const many = show(500, 1000);
+  return `findings of the flow, 100 universes × 50 machines beside 1,000 × 500 (${networkFindings(many).length} found): ${perMachine(networkFindings, few, many)}`;
+}
+
+/** The time a machine of both sizes of show, in turns, and how it grows. */
+function perMachine(find, small, large) {
   const once = (records) => {
     const begun = performance.now();
-    networkFindings(records);
+    find(records);
     return (performance.now() - begun) / records.machine.length;
   };
-  const [small, large] = [show(100), show(1000)];
   for (let i = 0; i < 5; i += 1) for (const records of [small, large]) once(records);
   const rounds = Array.from({ length: ROUNDS }, () => [once(small), once(large)]);
   const [few, many] = [0, 1].map((which) => Math.min(...rounds.map((round) => round[which])));
-  return `findings of the network: ${(few * 1000).toFixed(1)} µs a machine at 100, ${(many * 1000).toFixed(1)} µs at 1,000: ratio ${ratio(many, few)} (1 is linear, 10 quadratic; at most 2: ${verdict(many / few <= 2)})`;
+  const sizes = [small, large].map(({ machine }) => machine.length);
+  return `${(few * 1000).toFixed(1)} µs a machine at ${sizes[0]}, ${(many * 1000).toFixed(1)} µs at ${sizes[1]}: ratio ${ratio(many, few)} (1 is linear, 10 quadratic; at most 2: ${verdict(many / few <= 2)})`;
 }
 
 async function settle({ heardMachines, matchMachines }) {
@@ -144,7 +192,7 @@ async function openList(page) {
 export async function measure() {
   const words = await core('demo', 'check', 'ip', 'library', 'machine', 'node', 'show');
   const ticks = stolen();
-  const lines = [findings(words)];
+  const lines = [findings(words), flowFindings(words)];
   const server = await startServer(undefined, ['--empty']);
   await fetch(`${base}/api/settings`, {
     method: 'PATCH',

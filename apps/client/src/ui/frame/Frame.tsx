@@ -7,6 +7,7 @@ import { useColour } from '../theme';
 import { useWide } from '../wide';
 import { AreaBar } from './AreaBar';
 import { DoneBar } from './DoneBar';
+import { Fallen } from './Fallen';
 import { Jump } from './Jump';
 import { LiveStrip } from './LiveStrip';
 import { TopLine } from './TopLine';
@@ -46,7 +47,9 @@ export function Frame() {
           <View className="flex-1">
             <TopLine onJump={() => setJumping(true)} />
             <View className="flex-1">
-              <Slot />
+              <Fallen path={path}>
+                <Slot />
+              </Fallen>
             </View>
           </View>
         </View>
