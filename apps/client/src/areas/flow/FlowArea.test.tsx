@@ -12,7 +12,9 @@ const names = () =>
 
 test('a row for each universe, held to what is asked for', async () => {
   await open(<FlowArea />, { records, path: '/flow' });
-  expect(names()).toHaveLength(40);
+  // A long list draws what is in sight, and a little more.
+  expect(names().length).toBeGreaterThanOrEqual(12);
+  expect(names()[0]).toBe('1 Foredeck and wheelhouse');
   only('lamp 101');
   expect(names()).toEqual(['2 Port spots']);
   only('1-3');

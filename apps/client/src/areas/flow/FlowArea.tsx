@@ -1,7 +1,7 @@
 /** Flow: the ledger. Each universe with who carries it, how it is merged, where it leaves and whom it feeds. */
 import { Link, type Href } from 'expo-router';
 import { useState } from 'react';
-import { Pressable, View } from 'react-native';
+import { FlatList, Pressable, View } from 'react-native';
 import { formatWire } from '@taxiarch/core/address';
 import {
   filterLedger,
@@ -154,9 +154,33 @@ export function FlowArea() {
     if (!next.delete(number)) next.add(number);
     setChosen(next);
   };
+  const head = (
+    <View className="gap-4">
+      <View className="gap-2">
+        <FlowTools />
+        <View className={wide ? 'flex-row gap-2' : 'gap-2'}>
+          <View className={wide ? 'w-72' : ''}>
+            <Choice label="Shown as" options={VIEWS} value={view} onChange={setView} />
+          </View>
+          <View className={wide ? 'flex-1' : ''}>
+            <Field
+              label="Only"
+              hideLabel
+              placeholder="Only: 1-4, lamp 101, a machine or sender"
+              value={only}
+              onChange={setOnly}
+            />
+          </View>
+        </View>
+      </View>
+      {chosen && <RouteChosen universes={[...chosen].sort((a, b) => a - b)} onDone={() => setChosen(undefined)} />}
+      {rows.length === 0 && all.length > 0 && <Empty>No universe fits what is asked for.</Empty>}
+    </View>
+  );
   return (
     <Screen
       across
+      fixed={view === 'rows'}
       sentence={
         <Sentence>
           {!loaded
@@ -185,40 +209,28 @@ export function FlowArea() {
         )
       }
     >
-      <View className="gap-2">
-        <FlowTools />
-        <View className={wide ? 'flex-row gap-2' : 'gap-2'}>
-          <View className={wide ? 'w-72' : ''}>
-            <Choice label="Shown as" options={VIEWS} value={view} onChange={setView} />
-          </View>
-          <View className={wide ? 'flex-1' : ''}>
-            <Field
-              label="Only"
-              hideLabel
-              placeholder="Only: 1-4, lamp 101, a machine or sender"
-              value={only}
-              onChange={setOnly}
-            />
-          </View>
-        </View>
-      </View>
-      {chosen && <RouteChosen universes={[...chosen].sort((a, b) => a - b)} onDone={() => setChosen(undefined)} />}
-      {rows.length === 0 && all.length > 0 && <Empty>No universe fits what is asked for.</Empty>}
       {view === 'picture' ? (
-        <FlowPicture rows={rows} sources={records.source} onOnly={setOnly} />
+        <>
+          {head}
+          <FlowPicture rows={rows} sources={records.source} onOnly={setOnly} />
+        </>
       ) : (
-        <View>
-          {rows.map((row) => (
+        <FlatList
+          data={rows}
+          keyExtractor={({ universe }) => universe.id}
+          initialNumToRender={12}
+          ListHeaderComponent={head}
+          contentContainerClassName="px-4 pb-6"
+          renderItem={({ item }) => (
             <Path
-              key={row.universe.id}
-              row={row}
+              row={item}
               sources={records.source}
               choosing={chosen !== undefined}
-              chosen={chosen?.has(row.universe.number) ?? false}
-              onChoose={() => toggle(row.universe.number)}
+              chosen={chosen?.has(item.universe.number) ?? false}
+              onChoose={() => toggle(item.universe.number)}
             />
-          ))}
-        </View>
+          )}
+        />
       )}
     </Screen>
   );
