@@ -10,7 +10,7 @@ const PACKET_BYTES: Readonly<Record<Protocol, number>> = { sacn: 126 + 512 + 66,
 /** Above this share of a link's bits, packets begin to wait for one another. */
 const SHARE = 0.7;
 
-/** Both ways together, as one cable of full duplex carries at most. */
+/** What a machine sends and what it takes in, together. */
 interface Load {
   /** A second */
   packets: number;

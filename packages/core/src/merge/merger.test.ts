@@ -71,7 +71,12 @@ const anySource = fc.record({
   priority: fc.constantFrom(0, 1, 100, 200),
   values: fc.uint8Array({ minLength: 512, maxLength: 512, max: 3 }),
   count: fc.constantFrom(0, 1, 15, 16, 17, 511, 512),
-  slotPriority: fc.option(fc.uint8Array({ minLength: 512, maxLength: 512, max: 3 })),
+  // 201 and above are none that a source may send; a byte holds them all the same.
+  slotPriority: fc.option(
+    fc
+      .array(fc.constantFrom(0, 1, 2, 100, 199, 200, 201, 254, 255), { minLength: 512, maxLength: 512 })
+      .map((bytes) => Uint8Array.from(bytes)),
+  ),
 });
 
 test('any sources of any priorities, however many, merge as slot by slot, also when they merge again', () =>
@@ -95,6 +100,17 @@ test('as many sources as can be told apart are merged', () => {
   const merger = new Merger();
   merger.merge(sources, 'htp');
   expect([...merger.owners.subarray(0, MOST_CONTENDERS)]).toEqual(sources.map(({ mark }) => mark));
+});
+
+test('a priority of a slot above the highest that there is counts as the highest, and lets no slot go', () => {
+  const [odd, highest] = [source(1, { slotPriority: new Uint8Array(512).fill(255) }), source(2, { priority: 200 })];
+  odd.values.fill(10);
+  highest.values.fill(20);
+  const merger = new Merger();
+  merger.merge([odd, highest], 'htp');
+  expect([merger.owners[0], merger.values[0]]).toEqual([2, 20]);
+  merger.merge([odd, source(3)], 'htp');
+  expect([merger.owners[0], merger.values[0]]).toEqual([1, 10]);
 });
 
 test('two merges that take turns keep what each came to', () => {

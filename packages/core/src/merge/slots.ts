@@ -27,13 +27,15 @@ export interface Contender {
 }
 
 const NOT_CONTROLLED = -1;
+/** The highest priority that there is (ANSI E1.31, 6.2.3); what a source sends above it counts as this. */
+const HIGHEST = 200;
 
 /** The priority with which a contender controls a slot (0-based), or −1. */
 export function priorityAt(contender: Contender, slot: number): number {
   if (slot >= contender.count) return NOT_CONTROLLED;
   if (contender.slotPriority === null) return contender.priority;
   const own = contender.slotPriority[slot]!;
-  return own === 0 ? NOT_CONTROLLED : own;
+  return own === 0 ? NOT_CONTROLLED : Math.min(own, HIGHEST);
 }
 
 /**

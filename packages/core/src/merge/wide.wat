@@ -6,13 +6,14 @@
 (module
   (memory (export "memory") 5)
 
-  ;; Priorities of single slots, as they travel, become those above: 0 stays 0, others are one more.
+  ;; Priorities of single slots, as they travel, become those above: 0 stays 0, others are one more, and
+  ;; above 200 there is none.
   (func (export "raise") (param $source i32)
     (local $at i32) (local $end i32) (local $own v128)
     (local.set $at (i32.add (i32.const 1792) (i32.shl (local.get $source) (i32.const 10))))
     (local.set $end (i32.add (local.get $at) (i32.const 512)))
     (loop $next
-      (local.set $own (v128.load (local.get $at)))
+      (local.set $own (i8x16.min_u (v128.load (local.get $at)) (i8x16.splat (i32.const 200))))
       ;; What is not 0 gives −1 in each such byte.
       (v128.store (local.get $at)
         (i8x16.sub (local.get $own) (i8x16.ne (local.get $own) (v128.const i64x2 0 0))))
