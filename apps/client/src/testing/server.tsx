@@ -19,7 +19,7 @@ interface Asked {
 
 /** What the page asked of the server, oldest first, but for reading. */
 export const asked: Asked[] = [];
-/** The records that the edit asked for would leave, one after the other; `which` edit, from 0. */
+/** The changes of an edit that was asked for; `which` of them, from 0. */
 export const proposed = (which = 0) =>
   (asked.filter(({ path }) => path === '/api/edits')[which]!.body as { changes: ProposedChange[] }).changes;
 /** Answers by path; a function is given the body. A refusal is a problem document with its status. */

@@ -1,6 +1,7 @@
-import { fireEvent, screen, within } from '@testing-library/react';
+import { act, fireEvent, screen, within } from '@testing-library/react';
+import { mutate } from 'swr';
 import { nightFerry } from '@taxiarch/core/demo';
-import type { Route } from '@taxiarch/core/show';
+import { PLAIN_PORT, type MachinePort, type Route } from '@taxiarch/core/show';
 import { liveOf, open, proposed, settled } from '@/testing/server';
 import { FlowArea } from './FlowArea';
 
@@ -64,6 +65,19 @@ test('the picture puts together what goes one way; opened, each stands by itself
   expect(picture().getAllByRole('link', { name: /sACN/ })).toHaveLength(5);
   fireEvent.click(screen.getByRole('checkbox', { name: 'Universes that go one way together' }));
   expect(picture().getAllByRole('button')).toHaveLength(1);
+});
+
+test('a port that a machine gets while the picture stands is named on its way', async () => {
+  const driver = records.machine.find(({ controller }) => controller?.firstUniverse === 14)!;
+  const port: MachinePort = { ...PLAIN_PORT, number: 1, use: 'out', protocol: 'artnet', universe: 14 };
+  const given = records.machine.map((one) => (one === driver ? { ...one, ports: [port] } : one));
+  await open(<FlowArea />, { records, path: '/flow', width: WIDE });
+  fireEvent.click(screen.getByRole('radio', { name: 'Picture' }));
+  only('14');
+  // A pixel controller takes the universe without a port of its own.
+  expect(screen.queryByText('port 1')).toBeNull();
+  await act(() => mutate('/api/show', { seq: 2, records: { ...records, machine: given } }, { revalidate: false }));
+  expect(screen.getByText('port 1')).toBeTruthy();
 });
 
 test('on a phone each way is a picture of its own, from top to bottom', async () => {

@@ -89,8 +89,12 @@ interface DrawingProps {
 function Drawing({ graph, across, sources, onOpen }: DrawingProps) {
   const router = useRouter();
   const colour = useColour();
-  // The layout is made anew only when something is added or taken away, not when something begins to flow.
-  const shape = `${across} ${graph.nodes.map(({ id }) => id).join()} ${graph.edges.map(wayKey).join()}`;
+  // The layout is made anew only when something is added, taken away or named otherwise, not when something begins to flow.
+  const shape = JSON.stringify([
+    across,
+    graph.nodes.map(({ id }) => id),
+    graph.edges.map((edge) => [wayKey(edge), edge.label]),
+  ]);
   // eslint-disable-next-line react-hooks/exhaustive-deps -- the shape says all that matters of the graph
   const placed = useMemo(() => layOut(graph, across), [shape]);
   return (

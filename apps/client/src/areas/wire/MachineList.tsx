@@ -12,8 +12,8 @@ import { scan, useMachines } from '@/data/machines';
 import { useNetworkFindings, useShow } from '@/data/show';
 import { useStable } from '@/data/stable';
 import { Button, Field, Pick, Screen, Sentence, SentenceLink, count, useWide } from '@/ui';
-import { WireTools } from './WireTools';
 import { MachineRows, lineOf } from './MachineRows';
+import { WireTools } from './WireTools';
 import { STATES, countStates, notAsPlanned } from './words';
 
 const ORDERS = [

@@ -1,11 +1,10 @@
-/** What the plan puts on a machine's cable. */
+/** What the plan puts on a machine's cable, with the sum worked out. */
 import { useMemo } from 'react';
 import { linkLoad } from '@taxiarch/core/check';
 import type { Machine } from '@taxiarch/core/show';
 import { useShow } from '@/data/show';
 import { Section, Text } from '@/ui';
 
-/** What the plan puts on its cable, with the sum worked out. */
 export function LinkLoad({ machine }: { machine: Machine }) {
   const { records } = useShow();
   const load = useMemo(() => linkLoad(records, machine), [records, machine]);

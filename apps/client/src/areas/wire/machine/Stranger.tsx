@@ -1,4 +1,4 @@
-/** A machine that is in no plan. */
+/** A machine that is in no plan: taken into it, or said to be one that is planned already. */
 import { useRouter, type Href } from 'expo-router';
 import { useState } from 'react';
 import { adopt, matchByHand, type HeardMachine } from '@taxiarch/core/node';
@@ -8,7 +8,6 @@ import { newId } from '@/data/numbers';
 import { useShow } from '@/data/show';
 import { Pick, PlanPreview, Section } from '@/ui';
 
-/** A stranger: taken into the plan, or said to be a machine that is planned already. */
 export function Stranger({ heard }: { heard: HeardMachine }) {
   const router = useRouter();
   const { records } = useShow();
