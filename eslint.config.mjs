@@ -8,6 +8,7 @@ export default ts.config(
     rules: {
       eqeqeq: ['error', 'always', { null: 'ignore' }],
       'no-console': 'error',
+      '@typescript-eslint/no-empty-object-type': ['error', { allowInterfaces: 'with-single-extends' }],
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
     },
   },

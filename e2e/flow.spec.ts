@@ -1,10 +1,10 @@
 /** Universes from their senders on: planned, found wanting, mended. */
 import { expect, test, type Page } from '@playwright/test';
-import type { Source } from '@taxiarch/core/show';
+import type { Machine } from '@taxiarch/core/records';
 import { api, open } from './whole';
 
 const bridge = async () =>
-  (await api<{ records: { source: Source[] } }>('/api/show')).records.source.find(
+  (await api<{ records: { machine: Machine[] } }>('/api/show')).records.machine.find(
     ({ name }) => name === 'Bridge desk',
   )!;
 const undo = () => api('/api/undo', { author: 'Technician' });
@@ -38,7 +38,7 @@ test('a sender loses a universe; what that brings is told before, found after, a
     .click();
   await page.getByRole('button', { name: 'Have Bridge desk send it' }).last().click();
   await says(page, 'The plan of the network has no faults.');
-  expect((await bridge()).ranges.reduce((sum, { count }) => sum + count, 0)).toBe(12);
+  expect((await bridge()).sends!.lines.reduce((sum, { count }) => sum + count, 0)).toBe(12);
   await undo();
   await undo();
 });

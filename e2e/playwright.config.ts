@@ -17,7 +17,7 @@ export default defineConfig({
   },
   projects: [
     { name: 'phone', testIgnore: /screens/, use: { viewport: { width: 390, height: 844 } } },
-    { name: 'wide', testIgnore: /screens/, use: { viewport: { width: 1280, height: 800 } } },
+    { name: 'wide', testIgnore: /screens|fromNothing/, use: { viewport: { width: 1280, height: 800 } } },
     ...(process.env['SCREENS'] ? [{ name: 'screens', testMatch: /screens/ }] : []),
   ],
 });

@@ -145,7 +145,7 @@ test('the plan: a lamp is dragged with a snap, and taken back', async ({ page })
 });
 
 test('files: the rig goes out, comes in changed, rows are chosen, and it is taken back', async ({ page }) => {
-  await open(page, '/rig/inout');
+  await open(page, '/rig/files');
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Take out' }).nth(1).click(),

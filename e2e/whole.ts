@@ -1,4 +1,6 @@
 /** The running whole as a test meets it: the page, the API, and the panels of the stand-ins. */
+import { spawn } from 'node:child_process';
+import { resolve } from 'node:path';
 import type { StandIn } from '@taxiarch/core/contract';
 import { expect, type Page } from '@playwright/test';
 
@@ -47,3 +49,39 @@ export const makeSafe = () => api('/api/output/hot', { hot: false, by: 'the test
 
 /** Does something to a stand-in on the bench, as a hand at the box would. */
 export const handle = (id: string, act: object) => api<StandIn[]>('/api/stand-ins/handle', { id, ...act });
+
+export interface Served {
+  readonly base: string;
+  readonly stop: () => Promise<void>;
+  /** Ends it at once, as a power cut would. */
+  readonly kill: () => void;
+}
+
+interface ServerOptions {
+  readonly folder: string;
+  readonly port: number;
+  readonly sacn: number;
+  readonly artnet: number;
+  readonly empty?: boolean;
+}
+
+/** A server of a test's own, without stand-ins; resolves when it serves. */
+export async function startServer({ folder, port, sacn, artnet, empty = false }: ServerOptions): Promise<Served> {
+  const build = resolve(__dirname, '../.build');
+  const args = { port, data: folder, client: `${build}/client`, 'sacn-port': sacn, 'artnet-port': artnet };
+  const server = spawn(process.execPath, [
+    `${build}/server/main.mjs`,
+    ...Object.entries(args).flatMap(([name, value]) => [`--${name}`, String(value)]),
+    ...(empty ? ['--empty'] : []),
+  ]);
+  const ended = new Promise<void>((done) => server.once('exit', () => done()));
+  await new Promise((ready) => server.stdout.once('data', ready));
+  return {
+    base: `http://127.0.0.1:${port}`,
+    stop: async () => {
+      server.kill('SIGINT');
+      await ended;
+    },
+    kill: () => server.kill('SIGKILL'),
+  };
+}

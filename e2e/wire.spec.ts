@@ -1,7 +1,7 @@
 /** The network in hand: machines found, drifted, pushed, adopted; settings given; addresses mended. */
 import { expect, test, type Page } from '@playwright/test';
 import type { StandIn } from '@taxiarch/core/contract';
-import type { Machine, Snapshot } from '@taxiarch/core/show';
+import type { Machine, Snapshot } from '@taxiarch/core/records';
 import { api, handle, makeSafe, open, panel } from './whole';
 
 const records = async () => (await api<{ records: { machine: Machine[]; snapshot: Snapshot[] } }>('/api/show')).records;
@@ -75,8 +75,8 @@ test('what differs is taken into the plan instead, and taken back', async ({ pag
   await handle('boiler', { turn: { name: 'Bilge node', mask: '255.255.0.0' } });
   await open(page, '/wire/machine-boiler');
   await says(page, 'Boiler node: 2 settings differ from the plan.', 15_000);
-  await page.getByRole('button', { name: 'Take over' }).first().click();
-  await page.getByRole('region', { name: 'Preview' }).getByRole('button', { name: 'Take over' }).click();
+  await page.getByRole('button', { name: 'Adopt' }).first().click();
+  await page.getByRole('region', { name: 'Preview' }).getByRole('button', { name: 'Adopt' }).click();
   await says(page, 'Bilge node is as planned.');
   expect(await machine('machine-boiler')).toMatchObject({ name: 'Bilge node' });
   await page.getByRole('button', { name: 'Undo' }).click();
@@ -125,9 +125,9 @@ test('a stranger is switched on, adopted as it is, and forgotten again', async (
 
 test('a node shows itself by its lights, and stops', async ({ page }) => {
   await open(page, '/wire/machine-saloon');
-  await page.getByRole('button', { name: 'Show itself' }).click();
+  await page.getByRole('button', { name: 'Locate' }).click();
   await expect.poll(async () => (await box('saloon')).locating).toBe(true);
-  await page.getByRole('button', { name: 'Stop showing itself' }).click();
+  await page.getByRole('button', { name: 'Stop locating' }).click();
   await expect.poll(async () => (await box('saloon')).locating).toBe(false);
 });
 

@@ -10,10 +10,10 @@ export const out = join(root, '.build');
 
 const BUNDLES = {
   'server/main': 'apps/server/src/main.ts',
-  'server/worker': 'apps/server/src/live/worker.ts',
+  'server/engine': 'apps/server/src/engine/engineThread.ts',
   'server/import': 'apps/server/src/imports/importThread.ts',
   'server/findings': 'apps/server/src/findings/findingsThread.ts',
-  'server/ear': 'apps/server/src/live/earThread.ts',
+  'server/receive': 'apps/server/src/receive/receiveThread.ts',
   'server/lock': 'apps/server/src/store/lock.ts',
   'standins/main': 'apps/standins/src/main.ts',
   'standins/visualiser': 'apps/standins/src/visualiser/main.ts',
@@ -45,7 +45,6 @@ export const bundleOptions = {
 export async function buildPrograms() {
   const { build } = await import('esbuild');
   await build(bundleOptions);
-  cpSync(join(root, 'apps/server/drizzle'), join(out, 'server/drizzle'), { recursive: true });
 }
 
 function* filesBelow(folder) {

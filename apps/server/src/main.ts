@@ -2,18 +2,20 @@
 import { accessSync, constants, mkdirSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { join, resolve } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { createInterface } from 'node:readline';
 import { destination, pino } from 'pino';
 import qrcode from 'qrcode';
 import { nightFerry } from '@taxiarch/core/demo';
-import { KINDS, emptyShow, type ProposedEdit, type ShowRecords } from '@taxiarch/core/show';
+import { emptyShow, KINDS, type ShowRecords } from '@taxiarch/core/records';
+import type { ProposedEdit } from '@taxiarch/core/edit';
 import { createApp } from './http/app';
 import { Guard } from './http/guard';
 import { Findings } from './findings/findings';
 import { Imports } from './imports/imports';
-import { Feed } from './live/feed';
-import { LiveHost } from './live/host';
-import { listInterfaces } from './live/interfaces';
+import { Feed } from './feed/feed';
+import { EngineHost } from './bridge/host';
+import { Notices } from './bridge/notices';
+import { listInterfaces } from './bridge/interfaces';
 import { BadOption, readOptions, type Options } from './options';
 import { SettingsFile } from './settings';
 import { KeptFiles } from './store/files';
@@ -42,9 +44,8 @@ function prepareFolder(folder: string): void {
   }
 }
 
-async function openStore(folder: string, demo: boolean): Promise<ShowStore> {
-  const migrations = fileURLToPath(new URL('./drizzle', import.meta.url));
-  const store = await ShowStore.open(folder, migrations, log);
+async function openStore(folder: string, demo: boolean, notices: Notices): Promise<ShowStore> {
+  const store = await ShowStore.open(folder, notices, log);
   if (store.lastSeq === 0)
     await store.propose(
       demo
@@ -57,14 +58,24 @@ async function openStore(folder: string, demo: boolean): Promise<ShowStore> {
   return store;
 }
 
-async function startEngine(options: Options, settings: SettingsFile, store: ShowStore): Promise<LiveHost> {
+const ENGINE_FILES = {
+  engine: new URL('./engine.mjs', import.meta.url),
+  receiver: new URL('./receive.mjs', import.meta.url),
+};
+
+async function startEngine(
+  options: Options,
+  settings: SettingsFile,
+  store: ShowStore,
+  notices: Notices,
+): Promise<EngineHost> {
   const setup = {
     cid: settings.cid,
     settings: settings.read(),
     ports: { sacn: options.sacnPort, artnet: options.artnetPort },
   };
   try {
-    return await LiveHost.start(new URL('./worker.mjs', import.meta.url), setup, store.records());
+    return await EngineHost.start(ENGINE_FILES, setup, store.records(), notices);
   } catch (error) {
     const taken = /EADDRINUSE \S+:(\d+)/.exec((error as Error).message);
     if (taken)
@@ -76,7 +87,7 @@ async function startEngine(options: Options, settings: SettingsFile, store: Show
 }
 
 /** Routes that are marked to come back run again if they ran when Taxiarch ended; nothing else is sent. */
-async function comeBack(host: LiveHost, settings: SettingsFile, store: ShowStore): Promise<void> {
+async function comeBack(host: EngineHost, settings: SettingsFile, store: ShowStore): Promise<void> {
   const marked = store.records().route.filter(({ id, comesBack }) => comesBack && settings.running.includes(id));
   const ids = marked.map(({ id }) => id);
   if (ids.length > 0) {
@@ -123,6 +134,15 @@ async function announce({ host, port }: Options, guard: Guard): Promise<void> {
   process.stdout.write(`${picture}\nTaxiarch is ready: ${address}   Pairing code: ${guard.code}\n`);
 }
 
+/** For tests of the supervision: lines such as `break engine hang` on standard input. */
+function listenForBreaking({ host, findings }: { host: EngineHost; findings: Findings }): void {
+  createInterface({ input: process.stdin }).on('line', (line) => {
+    const [, thread, how] = /^break (engine|receiver|findings) (throw|hang)$/.exec(line) ?? [];
+    if (thread === 'findings') findings.break(how as 'throw' | 'hang');
+    else if (thread) host.break(thread as 'engine' | 'receiver', how as 'throw' | 'hang');
+  });
+}
+
 async function main(): Promise<void> {
   const options = readOptions(process.argv.slice(2));
   const folder = resolve(options.data);
@@ -137,12 +157,13 @@ async function main(): Promise<void> {
   server.on('upgrade', (_, socket) => socket.destroy());
   await listen(server, options);
 
-  const settings = new SettingsFile(folder, options.demo ? { interface: LOOPBACK } : {});
-  const store = await openStore(folder, options.demo);
+  const notices = new Notices();
+  const settings = new SettingsFile(folder, options.demo ? { interface: LOOPBACK } : {}, notices);
+  const store = await openStore(folder, options.demo, notices);
   const files = new KeptFiles(folder);
   const imports = new Imports(new URL('./import.mjs', import.meta.url), files);
-  const findings = new Findings(new URL('./findings.mjs', import.meta.url));
-  const host = await startEngine(options, settings, store);
+  const findings = new Findings(new URL('./findings.mjs', import.meta.url), notices);
+  const host = await startEngine(options, settings, store, notices);
   const feed = new Feed(host);
   await comeBack(host, settings, store);
   store.onEdit((edit) => {
@@ -152,10 +173,11 @@ async function main(): Promise<void> {
   const client = options.client === undefined ? undefined : join(resolve(options.client));
   server.removeAllListeners('request').removeAllListeners('upgrade');
   const bench = options.benchPort === undefined ? undefined : `http://${LOOPBACK}:${options.benchPort}`;
-  const app = createApp({ store, files, imports, findings, host, feed, settings, guard, log, client, bench });
+  const app = createApp({ store, files, imports, findings, host, feed, settings, notices, guard, log, client, bench });
   server.on('request', app.callback());
   feed.attach(server, (request) => guard.refuse(request) === undefined && guard.admits(request));
   await announce(options, guard);
+  if (options.breakable) listenForBreaking({ host, findings });
 
   let ending = false;
   const end = async () => {
@@ -165,6 +187,7 @@ async function main(): Promise<void> {
     server.close();
     server.closeAllConnections();
     await host.stop();
+    await findings.stop();
     await store.close();
     await lock.release();
     process.exit(0);

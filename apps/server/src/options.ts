@@ -1,4 +1,5 @@
 /** What the server is told on its command line. */
+import { resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 
 export interface Options {
@@ -12,6 +13,8 @@ export interface Options {
   readonly client: string | undefined;
   /** TCP port of the stand-ins’ bench on this computer; undefined without stand-ins */
   readonly benchPort: number | undefined;
+  /** For tests: threads are broken by lines on standard input. */
+  readonly breakable: boolean;
 }
 
 export class BadOption extends Error {}
@@ -36,6 +39,7 @@ export function readOptions(args: readonly string[]): Options {
         'artnet-port': { type: 'string', default: '6454' },
         client: { type: 'string' },
         'bench-port': { type: 'string' },
+        breakable: { type: 'boolean', default: false },
       },
     });
     return {
@@ -45,7 +49,8 @@ export function readOptions(args: readonly string[]): Options {
       demo: !values.empty,
       sacnPort: portNumber(values['sacn-port'], 'sacn-port'),
       artnetPort: portNumber(values['artnet-port'], 'artnet-port'),
-      client: values.client,
+      client: values.client === undefined ? undefined : resolve(values.client),
+      breakable: values.breakable,
       benchPort: values['bench-port'] === undefined ? undefined : portNumber(values['bench-port'], 'bench-port'),
     };
   } catch (error) {

@@ -3,12 +3,12 @@
  * its inputs, and is set by Address, Input, IpProg or at its front panel.
  */
 import type { Server } from 'node:http';
-import { SLOTS, multicastGroup } from '@taxiarch/core/address';
-import { ArtNet, decodeArtNet, encodeDmx, encodeIpProgReply, type ArtNetMessage } from '@taxiarch/core/artnet';
+import { multicastGroup, SLOTS } from '@taxiarch/core/address';
+import { ArtNet, type ArtNetMessage, decodeArtNet, encodeDmx, encodeIpProgReply } from '@taxiarch/core/artnet';
 import type { StandIn, StandInPort } from '@taxiarch/core/contract';
 import { whyNot } from '@taxiarch/core/machine';
-import { Sacn, decodeSacn, encodeData, formatCid } from '@taxiarch/core/sacn';
-import { PLAIN_PORT } from '@taxiarch/core/show';
+import { decodeSacn, encodeData, formatCid, Sacn } from '@taxiarch/core/sacn';
+import { PLAIN_PORT } from '@taxiarch/core/records';
 import { sequenceStep } from '@taxiarch/core/stream';
 import { BROADCAST, type Ports } from './network';
 import { OutputPort } from './outputPort';
@@ -106,8 +106,8 @@ export class NodeBox {
 
   private receiveSacn(bytes: Uint8Array, address: string): void {
     const decoded = decodeSacn(bytes);
-    if (!decoded.ok || decoded.message.kind !== 'data' || decoded.message.preview) return;
-    const data = decoded.message;
+    if (!decoded.ok || decoded.value.kind !== 'data' || decoded.value.preview) return;
+    const data = decoded.value;
     for (const port of this.portsOn('sacn', data.universe)) {
       const source = port.source('sacn', formatCid(data.cid), address, now());
       if (!source) continue;
@@ -129,7 +129,7 @@ export class NodeBox {
 
   private receiveArtNet(bytes: Uint8Array, from: string): void {
     const decoded = decodeArtNet(bytes);
-    if (decoded.ok) this.obey(decoded.message, from);
+    if (decoded.ok) this.obey(decoded.value, from);
   }
 
   private obey(message: ArtNetMessage, from: string): void {

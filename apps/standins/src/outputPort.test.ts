@@ -1,5 +1,5 @@
 /** What leaves a port when its signal is lost and at the start, in simulated time. */
-import type { LossOfSignal, PortMerge } from '@taxiarch/core/show';
+import type { LossOfSignal, PortMerge } from '@taxiarch/core/records';
 import { OutputPort } from './outputPort';
 import type { PortSettings } from './settings';
 

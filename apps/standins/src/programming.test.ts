@@ -1,10 +1,18 @@
 /** Packets made from a plan, obeyed by a node of any model: what it says of itself afterwards is the plan. */
 import fc from 'fast-check';
-import { ArtNet, decodeArtNet, encodeAddress, type ArtAddress, type ArtPollReply } from '@taxiarch/core/artnet';
+import { type ArtAddress, ArtNet, type ArtPollReply, decodeArtNet, encodeAddress } from '@taxiarch/core/artnet';
 import { MODELS } from '@taxiarch/core/library';
 import { fitPort, plainPort } from '@taxiarch/core/machine';
-import { describeNode, driftOf, heardMachines, pushPackets } from '@taxiarch/core/node';
-import { LOSS_KINDS, PLAIN_MACHINE, type Machine, type MachinePort, type Model } from '@taxiarch/core/show';
+import {
+  describeNode,
+  driftOf,
+  heardMachines,
+  pushPackets,
+  type NodeReport,
+  type Drift,
+  portOf,
+} from '@taxiarch/core/node';
+import { LOSS_KINDS, type Machine, type MachinePort, type Model, PLAIN_MACHINE } from '@taxiarch/core/records';
 import { obeyAddress, obeyInput, obeyIpProg, type Acts } from './programming';
 import { replyPages } from './replies';
 import { settingsOf, type BoxSettings, type BoxSetup } from './settings';
@@ -28,7 +36,7 @@ function nodeOf(setup: BoxSetup, settings: BoxSettings) {
   const pages = replyPages(setup, settings, idle, 1).map((packet, i) => {
     const decoded = decodeArtNet(packet);
     if (!decoded.ok) throw new Error(decoded.reason);
-    return [i + 1, decoded.message as ArtPollReply] as const;
+    return [i + 1, decoded.value as ArtPollReply] as const;
   });
   const { address, mask, gateway, dhcp } = settings;
   const ip = { kind: 'ipProgReply', ip: address, mask, gateway, dhcp, port: ArtNet.ARTNET_PORT } as const;
@@ -39,7 +47,7 @@ function obey(settings: BoxSettings, model: Model, packets: readonly Uint8Array[
   for (const packet of packets) {
     const decoded = decodeArtNet(packet);
     if (!decoded.ok) throw new Error(decoded.reason);
-    const { message } = decoded;
+    const { value: message } = decoded;
     if (message.kind === 'address') obeyAddress(settings, model, message, acts);
     else if (message.kind === 'input') obeyInput(settings, model, message);
     else if (message.kind === 'ipProg') obeyIpProg(settings, model, message);
@@ -86,6 +94,12 @@ const plans = fc.constantFrom(...NODES).chain((model) =>
     }),
 );
 
+function packetsOf(machine: Machine, node: NodeReport, drift: readonly Drift[]): Uint8Array[] {
+  const packets = pushPackets(machine, new Map(), node, drift);
+  if (!packets.ok) throw new Error(packets.why);
+  return packets.value;
+}
+
 test('a plan pushed to any model leaves no field that differs but those that no packet sets', () =>
   fc.assert(
     fc.property(plans, ({ model, machine }) => {
@@ -99,14 +113,58 @@ test('a plan pushed to any model leaves no field that differs but those that no 
       // A port's direction decides which of its numbers is told, so that a second push may be needed.
       for (let round = 0; round < 2; round += 1) {
         const { node, list } = drift();
-        obey(settings, model, pushPackets(machine, new Map(), node, list));
+        obey(settings, model, packetsOf(machine, node, list));
       }
       expect(drift().list.filter(({ way }) => way !== 'panel')).toEqual([]);
       const again = drift();
-      expect(pushPackets(machine, new Map(), again.node, again.list)).toEqual([]);
+      expect(packetsOf(machine, again.node, again.list)).toEqual([]);
     }),
     { numRuns: 150 },
   ));
+
+/** Plans of one port that is moved anywhere, on a box whose other ports are as planned. */
+const moves = plans.chain(({ model, machine }) =>
+  fc.tuple(fc.nat(machine.ports.length - 1), fc.integer({ min: 1, max: 0x7fff })).map(([which, universe]) => ({
+    model,
+    machine,
+    next: { ...machine, ports: machine.ports.map((port, i) => (i === which ? { ...port, universe } : port)) },
+  })),
+);
+
+test('a port that is moved never disturbs those that were right; where it cannot be moved, nothing is sent', () => {
+  let refused = 0;
+  fc.assert(
+    fc.property(moves, ({ model, machine, next }) => {
+      const setup = setupOf(model);
+      const settings = settingsOf(setup);
+      const drift = (plan: Machine) => {
+        const node = nodeOf(setup, settings);
+        const [heard] = heardMachines({ nodes: [node], discovered: [], universes: [] });
+        return { node, list: driftOf(plan, model, new Map(), heard!) };
+      };
+      for (let round = 0; round < 2; round += 1) {
+        const { node, list } = drift(machine);
+        obey(settings, model, packetsOf(machine, node, list));
+      }
+      const { node, list } = drift(next);
+      const right = new Set(next.ports.map(({ number }) => number));
+      for (const one of list) right.delete(portOf(one) ?? 0);
+      const packets = pushPackets(next, new Map(), node, list);
+      if (!packets.ok) {
+        refused += 1;
+        expect(packets.why).toMatch(/share net and sub-net/);
+        return;
+      }
+      for (const packet of packets.value) {
+        obey(settings, model, [packet]);
+        expect(drift(next).list.filter((one) => right.has(portOf(one) ?? 0))).toEqual([]);
+      }
+      expect(drift(next).list.filter(({ kind, way }) => kind === 'universe' && way !== 'panel')).toEqual([]);
+    }),
+    { numRuns: 150 },
+  );
+  expect(refused).toBeGreaterThan(0);
+});
 
 describe('every command of Address', () => {
   const rack = MODELS.find(({ name }) => name === 'Rack 8')!;
@@ -114,7 +172,7 @@ describe('every command of Address', () => {
   const after = (command: number, model = rack, bindIndex = 1): BoxSettings => {
     const settings = settingsOf(setupOf(model));
     const decoded = decodeArtNet(encodeAddress({ command, bindIndex }));
-    obeyAddress(settings, model, (decoded as { message: ArtAddress }).message, { ...acts, look: () => [5, 6] });
+    obeyAddress(settings, model, (decoded as { value: ArtAddress }).value, { ...acts, look: () => [5, 6] });
     return settings;
   };
 
@@ -147,7 +205,7 @@ describe('every command of Address', () => {
     const called: unknown[] = [];
     const settings = settingsOf(setupOf(rack));
     const message = (command: number) =>
-      (decodeArtNet(encodeAddress({ command, bindIndex: 2 })) as { message: ArtAddress }).message;
+      (decodeArtNet(encodeAddress({ command, bindIndex: 2 })) as { value: ArtAddress }).value;
     const watch: Acts = {
       cancelMerge: () => called.push('cancel'),
       clear: (port) => called.push(port),

@@ -1,7 +1,7 @@
 /** What Address, Input and IpProg do to a node's settings (Art-Net 4). */
-import { ArtNet, type ArtAddress, type ArtInput, type ArtIpProg } from '@taxiarch/core/artnet';
+import { type ArtAddress, type ArtInput, type ArtIpProg, ArtNet } from '@taxiarch/core/artnet';
 import { ipNumber, isLoopback, maskLength } from '@taxiarch/core/ip';
-import type { LossKind, Model } from '@taxiarch/core/show';
+import type { LossKind, Model } from '@taxiarch/core/records';
 import type { BoxSettings } from './settings';
 
 const FAILS: Readonly<Record<number, LossKind>> = {

@@ -1,6 +1,6 @@
 /** A node's poll reply, page by page, true to the byte (Art-Net 4, ArtPollReply). */
-import { ArtNet, PORTS_PER_PAGE, blankPollReply, encodePollReply, type PollReplyPort } from '@taxiarch/core/artnet';
-import type { LossKind, Model } from '@taxiarch/core/show';
+import { ArtNet, blankPollReply, encodePollReply, type PollReplyPort, PORTS_PER_PAGE } from '@taxiarch/core/artnet';
+import type { LossKind, Model } from '@taxiarch/core/records';
 import type { BoxSettings, BoxSetup, PortSettings } from './settings';
 
 /** What passes through a port now. */

@@ -71,18 +71,18 @@ export async function startSender(setup: SenderSetup, player: Player, udp: Ports
   function receive(bytes: Uint8Array, from: string): void {
     const decoded = decodeArtNet(bytes);
     if (!decoded.ok || from === setup.address) return;
-    if (decoded.message.kind === 'poll') {
+    if (decoded.value.kind === 'poll') {
       const reply = { ...blankPollReply(setup.address, Uint8Array.from(setup.mac)), style: ArtNet.StController };
       own.send(
         encodePollReply({ ...reply, portName: setup.name, longName: `${setup.name}, ${setup.model}` }),
         udp.artnet,
         from,
       );
-    } else if (decoded.message.kind === 'pollReply') {
+    } else if (decoded.value.kind === 'pollReply') {
       const node = nodes.get(from) ?? { portAddresses: new Set(), pages: new Map(), lastSeen: 0 };
       node.pages.set(
-        decoded.message.bindIndex,
-        portsOf(decoded.message)
+        decoded.value.bindIndex,
+        portsOf(decoded.value)
           .filter((port) => port.direction === 'out')
           .map((port) => port.portAddress),
       );

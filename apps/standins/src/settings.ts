@@ -1,8 +1,8 @@
 /** What a node is set to: at its front panel, or by Address and IpProg. It outlives a power cut. */
 import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
-import { joinPortAddress, splitPortAddress, type Protocol } from '@taxiarch/core/address';
-import type { LossOfSignal, Model, PortMerge, PortUse, StartUp } from '@taxiarch/core/show';
+import { joinPortAddress, type Protocol, splitPortAddress } from '@taxiarch/core/address';
+import type { LossOfSignal, Model, PortMerge, PortUse, StartUp } from '@taxiarch/core/records';
 
 export interface PortSettings {
   use: PortUse;

@@ -109,7 +109,7 @@ test('nodes answer a broadcast poll with a page for every four ports', async () 
   const pages: ArtPollReply[] = [];
   const socket = await open('127.0.0.90', ports.artnet, (bytes) => {
     const decoded = decodeArtNet(bytes);
-    if (decoded.ok && decoded.message.kind === 'pollReply') pages.push(decoded.message);
+    if (decoded.ok && decoded.value.kind === 'pollReply') pages.push(decoded.value);
   });
   socket.send(encodePoll(), ports.artnet, '127.255.255.255');
   const of = (name: string) => pages.filter((page) => page.portName === name);
@@ -189,7 +189,7 @@ test('the desk stops with three packets that say so; the port holds its last loo
   let ends = 0;
   const socket = await open('0.0.0.0', ports.sacn, (bytes) => {
     const decoded = decodeSacn(bytes);
-    if (decoded.ok && decoded.message.kind === 'data' && decoded.message.universe === 2 && decoded.message.terminated)
+    if (decoded.ok && decoded.value.kind === 'data' && decoded.value.universe === 2 && decoded.value.terminated)
       ends += 1;
   });
   socket.addMembership(multicastGroup(2), '127.0.0.1');
@@ -217,7 +217,7 @@ describe('a node set over the network', () => {
     socket = await open('127.0.0.93', ports.artnet);
     socket.on('message', (bytes, { address }) => {
       const decoded = decodeArtNet(bytes);
-      if (decoded.ok) heard.push({ message: decoded.message, from: address });
+      if (decoded.ok) heard.push({ message: decoded.value, from: address });
     });
   });
   beforeEach(() => heard.splice(0));
@@ -380,8 +380,8 @@ describe('the bench', () => {
     const pages = new Set<number>();
     const socket = await open('127.0.0.94', ports.artnet, (bytes) => {
       const decoded = decodeArtNet(bytes);
-      if (decoded.ok && decoded.message.kind === 'pollReply' && decoded.message.portName === 'Spare')
-        pages.add(decoded.message.bindIndex);
+      if (decoded.ok && decoded.value.kind === 'pollReply' && decoded.value.portName === 'Spare')
+        pages.add(decoded.value.bindIndex);
     });
     await bench({ id: 'spare', power: true });
     await until(
@@ -398,9 +398,9 @@ describe('the bench', () => {
     const values: number[] = [];
     const socket = await open('0.0.0.0', ports.sacn, (bytes) => {
       const decoded = decodeSacn(bytes);
-      if (decoded.ok && decoded.message.kind === 'data' && decoded.message.universe === 41) {
-        expect(decoded.message.sourceName).toBe('Saloon node');
-        values.push(decoded.message.slots[0]!);
+      if (decoded.ok && decoded.value.kind === 'data' && decoded.value.universe === 41) {
+        expect(decoded.value.sourceName).toBe('Saloon node');
+        values.push(decoded.value.slots[0]!);
       }
     });
     socket.addMembership(multicastGroup(41), '127.0.0.1');

@@ -5,7 +5,7 @@ import { feed } from '@/data/feed';
 import { Frame } from '@/ui/frame/Frame';
 
 export default function Root() {
-  useEffect(() => feed.connect(), []);
+  useEffect(() => feed.begin(), []);
   return (
     <SWRConfig value={{ revalidateOnFocus: false, keepPreviousData: true }}>
       <Frame />

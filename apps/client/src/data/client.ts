@@ -1,7 +1,7 @@
 /** This page's id with the server. */
-import { Kept } from './kept';
+import { Preference } from './preferences';
 
-const kept = new Kept(sessionStorage, 'client', '');
+const kept = new Preference(sessionStorage, 'client', '');
 if (kept.read() === '')
   kept.write(`page-${Array.from(crypto.getRandomValues(new Uint32Array(4)), (word) => word.toString(36)).join('')}`);
 

@@ -1,4 +1,6 @@
-import { encodeUniverseFrame, type UniverseFrame } from '@taxiarch/core/contract';
+import { encodeUniverseFrame, type UniverseFrame } from '@taxiarch/core/contract/feed';
+import { nightFerry } from '@taxiarch/core/demo';
+import { liveOf } from '@/testing/server';
 import { FeedClient } from './feed';
 
 /** A WebSocket whose other end is the test. */
@@ -78,10 +80,7 @@ test('a lost connection is taken up again, with all that was watched', () => {
   jest.advanceTimersByTime(300);
   expect(FakeSocket.all).toHaveLength(3);
   latest().open();
-  expect(latest().sent).toEqual([
-    { type: 'watch', keys: [7] },
-    { type: 'inspect', key: 7, slot: 3 },
-  ]);
+  expect(latest().sent).toEqual([{ type: 'here' }, { type: 'watch', keys: [7] }, { type: 'inspect', key: 7, slot: 3 }]);
   expect([feed.connected, returns]).toEqual([true, 1]);
 });
 
@@ -92,4 +91,42 @@ test('a connection that hangs is given up and tried again', () => {
   expect(FakeSocket.all).toHaveLength(1);
   jest.advanceTimersByTime(400);
   expect(FakeSocket.all).toHaveLength(2);
+});
+
+test('a server that falls silent is given up within three seconds; one that says it is there is not', () => {
+  const feed = new FeedClient('ws://test');
+  feed.begin();
+  const first = latest();
+  first.open();
+  for (let i = 0; i < 10; i += 1) {
+    jest.advanceTimersByTime(1000);
+    first.onmessage({ data: JSON.stringify({ type: 'there' }) });
+  }
+  expect(feed.connected).toBe(true);
+  expect(first.sent.filter((one) => (one as { type: string }).type === 'here')).toHaveLength(11);
+  jest.advanceTimersByTime(3300);
+  expect(feed.connected).toBe(false);
+  // What comes after all from a connection given up counts no more.
+  first.onmessage({ data: frame(5, 1) });
+  jest.advanceTimersByTime(300);
+  expect(FakeSocket.all).toHaveLength(2);
+});
+
+test('a report stands for two seconds; then nothing is known of now, and the last is still known as old', () => {
+  const feed = new FeedClient('ws://test');
+  feed.begin();
+  latest().open();
+  const live = liveOf(nightFerry());
+  let told = 0;
+  feed.live.on(() => (told += 1));
+  feed.hear(live);
+  jest.advanceTimersByTime(1900);
+  expect([feed.now() === live, told]).toEqual([true, 1]);
+  jest.advanceTimersByTime(500);
+  expect([feed.now(), feed.lastKnown() === live, told]).toEqual([undefined, true, 2]);
+  // The server itself may say that what it has is old.
+  feed.hear({ ...live, age: 2600 });
+  expect([feed.now(), Math.round(feed.age()! / 100)]).toEqual([undefined, 26]);
+  feed.hear(live);
+  expect(feed.now()).toBe(live);
 });

@@ -2,46 +2,42 @@
  * The feed: one WebSocket for the page. Frames are kept as they come, for canvases to draw from;
  * reports and edits go to whoever listens. A lost connection is taken up again by itself.
  */
+import type { LiveReport } from '@taxiarch/core/contract';
 import {
+  SILENCE_MS,
   decodeFrame,
   encodeLevelsFrame,
   type ContendersFrame,
   type FeedRequest,
   type FeedText,
-  type LiveReport,
   type UniverseFrame,
-} from '@taxiarch/core/contract';
-import type { Edit } from '@taxiarch/core/show';
+} from '@taxiarch/core/contract/feed';
+import type { Edit } from '@taxiarch/core/edit';
 import { clientId } from './client';
-
-type Listener<T> = (value: T) => void;
+import { Emitter, type Listener } from './emitter';
 
 /** Waits between tries to connect, ms: short at first, then every two seconds. */
 const RETRY_FIRST_MS = 250;
 const RETRY_LAST_MS = 2000;
 /** A connection that does not open in this time is given up and tried again. */
 const CONNECT_MS = 4000;
-
-class Emitter<T> {
-  private readonly listeners = new Set<Listener<T>>();
-  on(listener: Listener<T>): () => void {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  }
-  emit(value: T): void {
-    for (const listener of this.listeners) listener(value);
-  }
-}
+/** How often it is looked whether the server still says something, and whether the last report is still true. */
+const LOOK_MS = 250;
+/** A report older than this is not how it is now. */
+const OLD_MS = 2000;
 
 export class FeedClient {
-  readonly live = new Emitter<LiveReport>();
+  /** A report came, or the last one has grown old. */
+  readonly live = new Emitter();
   readonly edits = new Emitter<Edit>();
   readonly connection = new Emitter<boolean>();
   readonly contenders = new Emitter<ContendersFrame>();
   /** Came back after having been away: what was cached may be old. */
-  readonly returned = new Emitter<void>();
+  readonly returned = new Emitter();
   connected = false;
-  lastReport: LiveReport | undefined;
+  private last: { report: LiveReport; at: number } | undefined;
+  private current: LiveReport | undefined;
+  private heardAt = 0;
   private readonly frames = new Map<number, UniverseFrame>();
   private readonly watchers = new Map<number, Set<Listener<UniverseFrame>>>();
   private socket: WebSocket | undefined;
@@ -56,25 +52,44 @@ export class FeedClient {
     this.socket = socket;
     socket.binaryType = 'arraybuffer';
     const patience = setTimeout(() => socket.close(), CONNECT_MS);
+    let looking: ReturnType<typeof setInterval> | undefined;
+    let over = false;
+    /** Once only: a socket whose network is gone may tell of its end much later, or never. */
+    const end = () => {
+      if (over) return;
+      over = true;
+      clearTimeout(patience);
+      clearInterval(looking);
+      socket.close();
+      this.setConnected(false);
+      setTimeout(() => this.connect(), this.retry);
+      this.retry = Math.min(RETRY_LAST_MS, this.retry * 2);
+    };
     socket.onopen = () => {
       clearTimeout(patience);
+      this.heardAt = performance.now();
+      looking = setInterval(() => performance.now() - this.heardAt > SILENCE_MS && end(), LOOK_MS);
       this.retry = RETRY_FIRST_MS;
       this.setConnected(true);
+      this.request({ type: 'here' });
       this.sendWatched();
       this.request(this.inspected);
       if (this.everConnected) this.returned.emit();
       this.everConnected = true;
     };
     socket.onmessage = ({ data }: MessageEvent<ArrayBuffer | string>) => {
+      if (over) return;
+      this.heardAt = performance.now();
       if (typeof data === 'string') this.receiveText(JSON.parse(data) as FeedText);
       else this.receiveFrame(new Uint8Array(data));
     };
-    socket.onclose = () => {
-      clearTimeout(patience);
-      this.setConnected(false);
-      setTimeout(() => this.connect(), this.retry);
-      this.retry = Math.min(RETRY_LAST_MS, this.retry * 2);
-    };
+    socket.onclose = end;
+  }
+
+  /** Connects, and looks from now on whether the last report is still true. */
+  begin(): void {
+    this.connect();
+    setInterval(() => this.ageing(), LOOK_MS);
   }
 
   private setConnected(connected: boolean): void {
@@ -83,11 +98,39 @@ export class FeedClient {
   }
 
   private receiveText(message: FeedText): void {
-    if (message.type === 'live') {
-      this.lastReport = { ...message.live, nodes: message.live.nodes ?? this.lastReport?.nodes ?? [] };
-      this.live.emit(this.lastReport);
-    } else this.edits.emit(message.edit);
+    switch (message.type) {
+      case 'there':
+        return this.request({ type: 'here' });
+      case 'edit':
+        return this.edits.emit(message.edit);
+      case 'live': {
+        const { nodes, ...live } = message.live;
+        return this.hear({ ...live, nodes: nodes ?? this.last?.report.nodes ?? [] });
+      }
+    }
   }
+
+  /** Takes in a report. */
+  hear(report: LiveReport): void {
+    this.last = { report, at: performance.now() - report.age };
+    this.current = report.age > OLD_MS ? undefined : report;
+    this.live.emit();
+  }
+
+  private ageing(): void {
+    if (this.current === undefined || this.age()! <= OLD_MS) return;
+    this.current = undefined;
+    this.live.emit();
+  }
+
+  /** The last report while it is still true; undefined when it is not, or before the first. */
+  now = (): LiveReport | undefined => this.current;
+
+  /** The last report, however old. */
+  lastKnown = (): LiveReport | undefined => this.last?.report;
+
+  /** How old the last report is, ms; undefined before the first. */
+  age = (): number | undefined => this.last && performance.now() - this.last.at;
 
   private receiveFrame(bytes: Uint8Array): void {
     const frame = decodeFrame(bytes);

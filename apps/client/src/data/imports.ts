@@ -1,27 +1,18 @@
 /** Bringing a file in: the server reads it, we follow how far it is, and write what is chosen. */
 import { useEffect, useState } from 'react';
-import type { ImportReply, ImportWritten, Problem } from '@taxiarch/core/contract';
-import { Refusal, get, post } from './api';
-import { personName } from './kept';
+import type { ImportKind, ImportReply } from '@taxiarch/core/contract';
+import { call } from './api';
+import { whoIsHere } from './person';
 
 const ASK_MS = 200;
 
-export async function sendFile(kind: string, file: File): Promise<ImportReply> {
-  const response = await fetch(`/api/import/${kind}?name=${encodeURIComponent(file.name)}`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/octet-stream' },
-    body: file,
-  }).catch(() => {
-    throw new Refusal('The server does not answer. Nothing was changed.');
-  });
-  if (response.ok) return (await response.json()) as ImportReply;
-  throw new Refusal(((await response.json()) as Problem).detail);
-}
+export const sendFile = (kind: ImportKind, file: File): Promise<ImportReply> =>
+  call('beginImport', { params: { kind }, query: { name: file.name }, body: file });
 
-export const cancelImport = (id: string) => fetch(`/api/import/${id}`, { method: 'DELETE' });
+export const cancelImport = (id: string) => call('cancelImport', { params: { id } });
 
-export const writeImport = (id: string, keys: readonly string[]) =>
-  post<ImportWritten>(`/api/import/${id}/write`, { author: personName.read(), keys });
+export const writeImport = async (id: string, keys: readonly string[]) =>
+  call('writeImport', { params: { id }, body: { author: await whoIsHere(), keys } });
 
 /** Follows a file until it is read or refused. */
 export function useImport(first: ImportReply | undefined): ImportReply | undefined {
@@ -33,7 +24,7 @@ export function useImport(first: ImportReply | undefined): ImportReply | undefin
     const ask = async () => {
       while (!over) {
         await new Promise((done) => setTimeout(done, ASK_MS));
-        const next = await get<ImportReply>(`/api/import/${first.id}`).catch(() => undefined);
+        const next = await call('readImport', { params: { id: first.id } }).catch(() => undefined);
         if (over || !next) return;
         setReply(next);
         if (next.state !== 'working') return;

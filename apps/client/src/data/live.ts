@@ -1,28 +1,38 @@
 /** What is on the wire now: reports twice a second, and levels of the universes that a screen looks at. */
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import useSWR from 'swr';
-import useSWRSubscription, { type SWRSubscription } from 'swr/subscription';
-import { wireKey, type SlotAddress } from '@taxiarch/core/address';
+import { type SlotAddress, wireKey } from '@taxiarch/core/address';
 import { NOBODY } from '@taxiarch/core/merge';
-import type { ContendersFrame, InterfacesReply, LiveReport, Settings, UniverseFrame } from '@taxiarch/core/contract';
-import type { Universe } from '@taxiarch/core/show';
-import { get } from './api';
+import type { InterfacesReply, LiveReport, Settings } from '@taxiarch/core/contract';
+import type { ContendersFrame, UniverseFrame } from '@taxiarch/core/contract/feed';
+import { addressOf } from '@taxiarch/core/contract/paths';
+import type { Universe } from '@taxiarch/core/records';
+import { fetchAddress } from './api';
 import { feed } from './feed';
 
-const subscribeLive: SWRSubscription<string, LiveReport, Error> = (_, { next }) => {
-  if (feed.lastReport) next(null, feed.lastReport);
-  return feed.live.on((report) => next(null, report));
-};
+const onLive = (changed: () => void) => feed.live.on(changed);
 
-/** The last report; undefined until one has come. */
-export const useLive = (): LiveReport | undefined => useSWRSubscription('live', subscribeLive).data;
+/** The report of this moment; undefined until one has come, and while the last one is too old to be now. */
+export const useLive = (): LiveReport | undefined => useSyncExternalStore(onLive, feed.now);
 
-/** Whether Taxiarch may send; draws again only when that changes, and not with every report. */
-export const useHot = (): boolean =>
-  useSyncExternalStore(
-    (changed) => feed.live.on(changed),
-    () => feed.lastReport?.output.hot ?? false,
-  );
+/** The last report, however old: for what is said to be old. */
+export const useLastKnown = (): LiveReport | undefined => useSyncExternalStore(onLive, feed.lastKnown);
+
+/** How old the last report is, ms, a second's step at a time; undefined before the first. */
+export function useLiveAge(): number | undefined {
+  const [age, setAge] = useState(feed.age);
+  useEffect(() => {
+    const timer = setInterval(() => setAge(feed.age()), 1000);
+    return () => clearInterval(timer);
+  }, []);
+  return age;
+}
+
+/**
+ * Whether Taxiarch may send; draws again only when that changes, and not with every report. While nobody
+ * knows, what was last known counts: hot is never taken for safe.
+ */
+export const useHot = (): boolean => useSyncExternalStore(onLive, () => feed.lastKnown()?.output.hot ?? false);
 
 export const useConnected = (): boolean =>
   useSyncExternalStore(
@@ -92,6 +102,30 @@ export function useSlots(slots: readonly WireSlot[]): readonly (SlotNow | undefi
   return now;
 }
 
+/** A universe of which no frame comes in this time is not heard. */
+const FRAME_MS = 400;
+
+/** Levels of some slots as they are now, once; undefined where nothing is heard. */
+export async function readSlots(slots: readonly WireSlot[]): Promise<(number | undefined)[]> {
+  const keys = new Set(slots.flatMap(({ key }) => key ?? []));
+  const frames = await Promise.all([...keys].map(async (key) => [key, await oneFrame(key)] as const));
+  const found = new Map(frames);
+  return slots.map(({ key, slot }) => (key === undefined ? undefined : found.get(key)?.values[slot]));
+}
+
+const oneFrame = (key: number): Promise<UniverseFrame | undefined> =>
+  new Promise((resolve) => {
+    let stop = (): void => undefined;
+    const done = (frame?: UniverseFrame) => {
+      clearTimeout(late);
+      resolve(frame);
+      // The first frame may come while it is still being asked for.
+      setTimeout(() => stop());
+    };
+    const late = setTimeout(done, FRAME_MS);
+    stop = feed.watch(key, done);
+  });
+
 /** What every stream says about one slot (0-based), while the page is open. */
 export function useContenders(key: number | undefined, slot: number | undefined): ContendersFrame | undefined {
   const [frame, setFrame] = useState<ContendersFrame>();
@@ -108,5 +142,6 @@ export function useContenders(key: number | undefined, slot: number | undefined)
   return frame;
 }
 
-export const useSettings = () => useSWR<Settings>('/api/settings', get);
-export const useInterfaces = () => useSWR<InterfacesReply>('/api/interfaces', get, { refreshInterval: 2000 });
+export const useSettings = () => useSWR<Settings, Error>(addressOf('readSettings'), fetchAddress);
+export const useInterfaces = () =>
+  useSWR<InterfacesReply, Error>(addressOf('readInterfaces'), fetchAddress, { refreshInterval: 2000 });

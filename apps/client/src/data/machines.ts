@@ -1,9 +1,10 @@
 /** Planned and heard machines together, and what can be done to them over the network. */
 import useSWR from 'swr';
-import type { LiveReport, NodeReport, PushReply, StandIn } from '@taxiarch/core/contract';
-import { heardMachines, matchMachines, type MachineEntry } from '@taxiarch/core/node';
-import type { ShowRecords } from '@taxiarch/core/show';
-import { get, post } from './api';
+import type { LiveReport, PushReply, StandIn } from '@taxiarch/core/contract';
+import { addressOf } from '@taxiarch/core/contract/paths';
+import { heardMachines, type MachineEntry, matchMachines } from '@taxiarch/core/node';
+import type { ShowRecords } from '@taxiarch/core/records';
+import { call, fetchAddress } from './api';
 import { useLive } from './live';
 import { useShow } from './show';
 
@@ -24,17 +25,16 @@ export function useMachines(): readonly MachineEntry[] {
   return joined.entries;
 }
 
-export const pushToNodes = (machineIds: readonly string[], snapshotId?: string) =>
-  post<PushReply>('/api/nodes/push', { machineIds, ...(snapshotId !== undefined && { snapshotId }) });
+export const pushToNodes = (machineIds: readonly string[], snapshotId?: string): Promise<PushReply> =>
+  call('push', { body: { machineIds, ...(snapshotId !== undefined && { snapshotId }) } });
 
-export const locate = (address: string, on: boolean) => post<NodeReport>('/api/nodes/locate', { address, on });
+export const locate = (address: string, on: boolean) => call('locate', { body: { address, on } });
 
-export const scan = () => post<{ asked: boolean }>('/api/nodes/scan', {});
-
-const BENCH = '/api/stand-ins';
+export const scan = () => call('scan');
 
 /** The bench of stand-ins, looked at twice a second; an error when there is none. */
-export const useStandIns = () => useSWR<readonly StandIn[], Error>(BENCH, get, { refreshInterval: 500 });
+export const useStandIns = () =>
+  useSWR<readonly StandIn[], Error>(addressOf('readStandIns'), fetchAddress, { refreshInterval: 500 });
 
 /** Does something to a stand-in: power, plug, trouble, or a turn at its front panel. */
-export const handleStandIn = (id: string, act: object) => post<readonly StandIn[]>(`${BENCH}/handle`, { id, ...act });
+export const handleStandIn = (id: string, act: object) => call('handleStandIn', { body: { id, ...act } });

@@ -1,29 +1,27 @@
 /** Taking and giving back from this page. */
-import type { OutputReport } from '@taxiarch/core/contract';
 import { wireKey, type SlotAddress } from '@taxiarch/core/address';
-import type { Universe } from '@taxiarch/core/show';
-import { post } from './api';
-import { feed } from './feed';
+import type { OutputReport } from '@taxiarch/core/contract';
+import type { Universe } from '@taxiarch/core/records';
+import { call } from './api';
 import { clientId } from './client';
-import { personName, staysTaken } from './kept';
+import { feed } from './feed';
+import { namedPerson, whoIsHere } from './person';
+import { staysTaken } from './preferences';
 
-export const makeHot = (hot: boolean) => post<OutputReport>('/api/output/hot', { hot, by: personName.read() });
+/** Making safe never waits for anybody's name. */
+export const makeHot = async (hot: boolean): Promise<OutputReport> =>
+  call('makeHot', { body: { hot, by: hot ? await whoIsHere() : namedPerson() } });
 
-/** Takes slots at levels; keys are addresses or runs, as in `3/1-24`. */
-export const take = (slots: Readonly<Record<string, number>>) =>
-  post<OutputReport>('/api/output/take', {
-    client: clientId,
-    by: personName.read(),
-    slots,
-    stay: staysTaken.read() === 'yes',
-  });
+/** Takes slots at levels, null for as they are received now; keys are addresses or runs, as in `3/1-24`. */
+export const take = async (slots: Readonly<Record<string, number | null>>): Promise<OutputReport> =>
+  call('take', { body: { client: clientId, by: await whoIsHere(), slots, stay: staysTaken.read() === 'yes' } });
 
 /** Gives back some of what this page took; all of it if `slots` is left out. */
-export const giveBack = (slots?: readonly string[]) =>
-  post<OutputReport>('/api/output/give-back', { client: clientId, ...(slots && { slots }) });
+export const giveBack = (slots?: readonly string[]): Promise<OutputReport> =>
+  call('giveBack', { body: { client: clientId, ...(slots && { slots }) } });
 
 /** Gives back everything that anybody took. */
-export const giveBackAll = () => post<OutputReport>('/api/output/give-back', {});
+export const giveBackAll = (): Promise<OutputReport> => call('giveBack', { body: {} });
 
 /** Changes levels of slots taken here, at the speed of a finger. */
 export function setLevels(

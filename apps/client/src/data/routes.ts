@@ -1,21 +1,21 @@
 /** Routes: how they run, switching them, and the faders of other desks. */
-import type { LearnReply, RouteReport } from '@taxiarch/core/contract';
-import { formatWire, readWireText, wireKey, type Read, type WireUniverse } from '@taxiarch/core/address';
+import { formatWire, readWireText, wireKey, type WireUniverse } from '@taxiarch/core/address';
+import type { Result } from '@taxiarch/core/result';
 import { universesByWire } from '@taxiarch/core/flow';
-import type { Universe } from '@taxiarch/core/show';
-import { post } from './api';
-import { personName } from './kept';
+import type { Universe } from '@taxiarch/core/records';
+import { call } from './api';
+import { namedPerson, whoIsHere } from './person';
 
-export const runRoutes = (ids: readonly string[], on: boolean) =>
-  post<RouteReport[]>('/api/routes/run', { ids, on, by: personName.read() });
+export const runRoutes = async (ids: readonly string[], on: boolean) =>
+  call('runRoutes', { body: { ids, on, by: on ? await whoIsHere() : namedPerson() } });
 
-export const giveBackRoute = (id: string) => post<RouteReport[]>('/api/routes/give-back', { id });
+export const giveBackRoute = (id: string) => call('giveBackRoute', { body: { id } });
 
 /** Waits for a fader of another desk to be moved. */
-export const learnFader = () => post<LearnReply>('/api/routes/learn', {});
+export const learnFader = () => call('learnFader');
 
 /** What a person typed for a universe; numbers alone are the show's own. */
-export const wireFrom = (text: string, universes: readonly Universe[]): Read<WireUniverse> =>
+export const wireFrom = (text: string, universes: readonly Universe[]): Result<WireUniverse> =>
   readWireText(text, (number) => {
     const planned = universes.find((one) => one.number === number);
     return planned && { protocol: planned.protocol, number: planned.wire };

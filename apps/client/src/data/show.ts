@@ -1,16 +1,20 @@
 /** The show as the server has it, kept up to date by the edits that the feed brings. */
 import { useMemo } from 'react';
 import useSWR, { mutate } from 'swr';
-import type { FindingsReply, HistoryReply, ShowReply } from '@taxiarch/core/contract';
+import type { FindingsReply, HistoryReply, ShippedShow, ShowReply } from '@taxiarch/core/contract';
+import { addressOf } from '@taxiarch/core/contract/paths';
 import type { Finding } from '@taxiarch/core/check';
-import { Patch, patchFindings, type PatchFinding } from '@taxiarch/core/patch';
-import { applyToRecords, emptyShow, type Edit, type ProposedChange, type ShowRecords } from '@taxiarch/core/show';
-import { get, post } from './api';
-import { noteDone } from './done';
+import { Patch, type PatchFinding, patchFindings } from '@taxiarch/core/patch';
+import { applyToRecords, type Edit, type ProposedChange } from '@taxiarch/core/edit';
+import { emptyShow, type ShowRecords } from '@taxiarch/core/records';
+import { call, fetchAddress } from './api';
+import { noteLastEdit } from './lastEdit';
 import { feed } from './feed';
-import { personName } from './kept';
+import { whoIsHere } from './person';
+import { personName } from './preferences';
 
-const SHOW = '/api/show';
+const SHOW = addressOf('readShow');
+const HISTORY = addressOf('history');
 const NOTHING = emptyShow();
 
 /** An edit that follows on what we have is carried out here too; otherwise the show is read anew. */
@@ -27,7 +31,7 @@ function follow(edit: Edit): void {
     },
     { revalidate: false },
   );
-  void mutate((key) => typeof key === 'string' && key.startsWith('/api/history'));
+  void mutate((key) => typeof key === 'string' && key.startsWith(HISTORY));
 }
 
 feed.edits.on(follow);
@@ -53,7 +57,7 @@ function patchOf(records: ShowRecords): Patch {
 }
 
 export function useShow(): Show {
-  const { data } = useSWR<ShowReply>(SHOW, get);
+  const { data } = useSWR<ShowReply>(SHOW, fetchAddress);
   const records = data?.records ?? NOTHING;
   return useMemo(() => ({ records, patch: patchOf(records), loaded: data !== undefined }), [records, data]);
 }
@@ -76,8 +80,8 @@ const NO_FINDINGS: readonly Finding[] = [];
  * the last edit is done the findings of the one before stand, and `known` says so.
  */
 export function useNetworkLook(): { findings: readonly Finding[]; known: boolean } {
-  const seq = useSWR<ShowReply>(SHOW, get).data?.seq;
-  const { data } = useSWR<FindingsReply>(seq === undefined ? null : `/api/findings?seq=${seq}`, get, {
+  const seq = useSWR<ShowReply>(SHOW, fetchAddress).data?.seq;
+  const { data } = useSWR<FindingsReply>(seq === undefined ? null : addressOf('findings', {}, { seq }), fetchAddress, {
     keepPreviousData: true,
   });
   return { findings: data?.findings ?? NO_FINDINGS, known: data !== undefined && seq !== undefined && data.seq >= seq };
@@ -87,23 +91,24 @@ export const useNetworkFindings = (): readonly Finding[] => useNetworkLook().fin
 
 /** The newest edits, and what undo and redo would take back for whoever works here. */
 export const useHistory = (newest = 30) =>
-  useSWR<HistoryReply>(`/api/history?author=${encodeURIComponent(personName.read())}&newest=${newest}`, get, {
+  useSWR<HistoryReply>(addressOf('history', {}, { author: personName.read(), newest }), fetchAddress, {
     keepPreviousData: true,
   }).data;
 
-/** Asks the server for an edit; what it wrote is followed here and said to the person. */
-async function written(path: string, given: object): Promise<Edit> {
-  const edit = await post<Edit>(path, { author: personName.read(), ...given });
+/** An edit that the server wrote is followed here and said to the person. */
+async function written(asked: (author: string) => Promise<Edit>): Promise<Edit> {
+  const edit = await asked(await whoIsHere());
   follow(edit);
-  noteDone(edit.sentence);
+  noteLastEdit(edit.sentence);
   return edit;
 }
 
 /** Sends an edit through the one door; rejects with a Refusal whose message can be shown. */
 export const propose = (sentence: string, changes: readonly ProposedChange[]): Promise<Edit> =>
-  written('/api/edits', { sentence, changes });
+  written((author) => call('edit', { body: { author, sentence, changes } }));
 
 /** Puts a show that ships with Taxiarch in place of this one. */
-export const openShipped = (show: 'night-ferry' | 'bad-night'): Promise<Edit> => written('/api/show/shipped', { show });
+export const openShipped = (show: ShippedShow): Promise<Edit> =>
+  written((author) => call('openShipped', { body: { author, show } }));
 
-export const takeBack = (way: 'undo' | 'redo'): Promise<Edit> => written(`/api/${way}`, {});
+export const takeBack = (way: 'undo' | 'redo'): Promise<Edit> => written((author) => call(way, { body: { author } }));

@@ -3,12 +3,15 @@ import { act, cleanup, render, type RenderResult } from '@testing-library/react'
 import type { ReactElement } from 'react';
 import { mutate } from 'swr';
 import { fromWireKey, wireKey } from '@taxiarch/core/address';
-import type { HoldReport, LiveReport, StreamReport, UniverseReport } from '@taxiarch/core/contract';
+import type { HoldReport, LiveReport } from '@taxiarch/core/contract';
+import type { StreamReport, UniverseReport } from '@taxiarch/core/stream';
 import type { Finding } from '@taxiarch/core/check';
-import { universesOf } from '@taxiarch/core/flow';
-import type { ProposedChange, ShowRecords } from '@taxiarch/core/show';
+import { universesOf, sendersOf } from '@taxiarch/core/flow';
+import type { ProposedChange } from '@taxiarch/core/edit';
+import type { AnyRecord, Kind, ShowRecords } from '@taxiarch/core/records';
 import { clientId } from '@/data/client';
 import { feed } from '@/data/feed';
+import { personName } from '@/data/preferences';
 import { routed } from './router';
 
 interface Asked {
@@ -76,10 +79,10 @@ export const stream = (over: Partial<StreamReport> = {}): StreamReport => ({
 });
 
 /** A report of a show in which all that is planned is heard. */
-export function liveOf({ universe, source }: ShowRecords, over: Partial<LiveReport> = {}): LiveReport {
+export function liveOf({ universe, machine }: ShowRecords, over: Partial<LiveReport> = {}): LiveReport {
   const universes = universe.map((one): UniverseReport => {
     const key = wireKey({ protocol: one.protocol, number: one.wire });
-    const senders = source.filter((sender) => universesOf(sender).includes(one.number));
+    const senders = sendersOf(machine).filter((sender) => universesOf(sender).includes(one.number));
     return {
       key,
       ...fromWireKey(key),
@@ -87,13 +90,15 @@ export function liveOf({ universe, source }: ShowRecords, over: Partial<LiveRepo
       name: one.name,
       state: 'steady',
       because: '',
-      streams: senders.map(({ name, address, ranges }, mark) =>
-        stream({ mark, name, address, priority: ranges[0]?.priority ?? 100 }),
+      streams: senders.map(({ name, addresses, lines }, mark) =>
+        stream({ mark, name, address: addresses[0] ?? '', priority: lines[0]?.priority ?? 100 }),
       ),
     };
   });
   return {
     at: 100_000,
+    age: 0,
+    notices: [],
     listeningSince: 0,
     interface: null,
     artnetInterface: null,
@@ -124,10 +129,7 @@ export const hold = (universe: number, key: number, ...runs: (readonly [number, 
 
 /** The feed brings a report. */
 export function tell(live: LiveReport): void {
-  act(() => {
-    feed.lastReport = live;
-    feed.live.emit(live);
-  });
+  act(() => feed.hear(live));
 }
 
 /** The feed is lost, or back. */
@@ -136,6 +138,13 @@ export function connection(connected: boolean): void {
     feed.connected = connected;
     feed.connection.emit(connected);
   });
+}
+
+/** Somebody else's edit of one record reaches the page. */
+export function edited(kind: Kind, before: AnyRecord | null, after: AnyRecord | null): void {
+  const id = (after ?? before)!.id;
+  const edit = { seq: 2, at: new Date(0).toISOString(), author: 'Mara', sentence: 'Edited' };
+  act(() => feed.edits.emit({ ...edit, changes: [{ kind, id, before, after }] }));
 }
 
 /** Whatever is under way comes to its end. */
@@ -158,6 +167,7 @@ interface Given {
 export async function open(screen: ReactElement, given: Given): Promise<RenderResult> {
   const { records, live = liveOf(records), path = '/', params = {}, findings = [], says = {}, width = 390 } = given;
   cleanup();
+  personName.write('Ivo');
   Object.assign(routed, { path, params: { ...params }, sent: [] });
   asked.length = 0;
   answers.clear();
@@ -166,13 +176,13 @@ export async function open(screen: ReactElement, given: Given): Promise<RenderRe
     at: new Date(0).toISOString(),
     author: 'Ivo',
     sentence,
-    changes: changes.map(({ kind, id, after }) => ({ kind, id, before: null, after })),
+    changes: changes.map(({ kind, id, after }) => ({ kind, id, before: null, after: after && { ...after, rev: 2 } })),
   }));
   Object.defineProperty(window, 'innerWidth', { value: width, configurable: true });
   Object.defineProperty(document.documentElement, 'clientWidth', { value: width, configurable: true });
   act(() => void window.dispatchEvent(new Event('resize')));
   feed.connected = true;
-  feed.lastReport = live;
+  act(() => feed.hear(live));
   await mutate(() => true, undefined, { revalidate: false });
   await mutate('/api/show', { seq: 1, records }, { revalidate: false });
   await mutate('/api/findings?seq=1', { seq: 1, findings }, { revalidate: false });

@@ -4,7 +4,10 @@ import { TextInput, View, type TextInputProps } from 'react-native';
 import { Text } from './Text';
 import { useColour } from './theme';
 
-interface Props extends Pick<TextInputProps, 'onSubmitEditing' | 'autoFocus' | 'inputMode' | 'placeholder'> {
+interface Props extends Pick<
+  TextInputProps,
+  'onSubmitEditing' | 'autoFocus' | 'inputMode' | 'placeholder' | 'multiline'
+> {
   label: string;
   value: string;
   onChange: (text: string) => void;
@@ -29,7 +32,7 @@ export function Field({ label, value, onChange, fault, mono = false, hideLabel =
         autoCapitalize="none"
         autoCorrect={false}
         placeholderTextColor={colour('soft')}
-        className={`h-12 rounded border bg-surface px-3 text-base text-text ${mono ? 'font-mono' : 'font-sans'} ${
+        className={`${rest.multiline ? 'min-h-20 py-2' : 'h-12'} rounded border bg-surface px-3 text-base text-text ${mono ? 'font-mono' : 'font-sans'} ${
           fault === undefined ? 'border-line' : 'border-fault'
         }`}
         {...rest}

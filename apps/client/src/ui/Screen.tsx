@@ -7,6 +7,8 @@ interface Props {
   children: ReactNode;
   /** Stays at the foot of the screen. */
   acts?: ReactNode;
+  /** Stands above the acts and stays in sight too: what is asked right now. */
+  foot?: ReactNode;
   /** The content scrolls by itself (a list, a field). */
   fixed?: boolean;
   /** The content is a table or picture and uses whatever width there is; text and forms keep to a readable one. */
@@ -15,7 +17,7 @@ interface Props {
 
 const READABLE = 'w-full max-w-[880px]';
 
-export function Screen({ sentence, children, acts, fixed = false, across = false }: Props) {
+export function Screen({ sentence, children, acts, foot, fixed = false, across = false }: Props) {
   return (
     <View className="flex-1 bg-ground">
       {fixed ? (
@@ -27,6 +29,14 @@ export function Screen({ sentence, children, acts, fixed = false, across = false
         <ScrollView className="flex-1" contentContainerClassName={`gap-4 px-4 pb-6 pt-3 ${across ? '' : READABLE}`}>
           {sentence}
           {children}
+        </ScrollView>
+      )}
+      {foot && (
+        <ScrollView
+          className="max-h-[50%] grow-0 border-t border-line bg-surface"
+          contentContainerClassName={`gap-2 px-4 py-3 ${READABLE}`}
+        >
+          {foot}
         </ScrollView>
       )}
       {acts && (

@@ -1,6 +1,6 @@
-import { OWN_PENNANT } from '@taxiarch/core/flow';
+import { OWN_PENNANT, sendersOf } from '@taxiarch/core/flow';
 import { nightFerry } from '@taxiarch/core/demo';
-import type { Pennant } from '@taxiarch/core/show';
+import type { Pennant } from '@taxiarch/core/records';
 import { isOwnPennant, pennantShape } from './pennant';
 
 const CUTS = ['swallow', 'notch', 'square', 'triangle'] as const;
@@ -24,6 +24,8 @@ test('what Taxiarch sends has a tint that no other sender’s flag has', () => {
 });
 
 test('the senders of the demo show all fly different flags', () => {
-  const flags = nightFerry().source.map(({ pennant }) => `${pennant.letter} ${pennant.cut} ${pennant.fill}`);
+  const flags = sendersOf(nightFerry().machine).map(
+    ({ pennant }) => `${pennant.letter} ${pennant.cut} ${pennant.fill}`,
+  );
   expect(new Set(flags).size).toBe(flags.length);
 });

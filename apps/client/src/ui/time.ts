@@ -13,5 +13,4 @@ export function spell(ms: number): string {
 export const clockTime = (at: number): string => new Date(at).toLocaleTimeString('en-GB');
 
 /** “1 universe”, “12 universes”. */
-export const count = (number: number, one: string, many = `${one}s`): string =>
-  `${number} ${number === 1 ? one : many}`;
+export { countOf as count } from '@taxiarch/core/edit';

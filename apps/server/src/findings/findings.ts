@@ -1,29 +1,62 @@
 /** What is wrong with the plan of the network: looked for once an edit, in a thread of its own. */
-import { Worker } from 'node:worker_threads';
 import type { Finding } from '@taxiarch/core/check';
-import type { ShowRecords } from '@taxiarch/core/show';
+import type { ShowRecords } from '@taxiarch/core/records';
+import { EngineAway } from '../bridge/host';
+import type { Notices } from '../bridge/notices';
+import { Supervised } from '../bridge/supervisor';
 import type { FindingsFound, FindingsOrder } from './findingsThread';
 
-export class Findings {
-  private readonly worker: Worker;
-  private looking: { seq: number; found: Promise<readonly Finding[]> } | undefined;
-  private readonly waiting = new Map<number, (found: readonly Finding[]) => void>();
+interface Waiting {
+  resolve(found: readonly Finding[]): void;
+  reject(error: Error): void;
+}
 
-  constructor(thread: URL) {
-    this.worker = new Worker(thread);
-    this.worker.unref();
-    this.worker.on('message', ({ seq, findings }: FindingsFound) => {
-      this.waiting.get(seq)?.(findings);
-      this.waiting.delete(seq);
+export class Findings {
+  private readonly thread: Supervised<FindingsOrder, FindingsFound>;
+  private readonly started: Promise<void>;
+  private looking: { seq: number; found: Promise<readonly Finding[]> } | undefined;
+  private readonly waiting = new Map<number, Waiting>();
+
+  constructor(file: URL, notices: Notices) {
+    this.thread = new Supervised({
+      file,
+      data: () => ({ data: {} }),
+      received: ({ seq, findings }) => {
+        this.waiting.get(seq)?.resolve(findings);
+        this.waiting.delete(seq);
+      },
+      failed: (why) => {
+        notices.say('findings', `Looking for faults in the plan failed: ${why}. It begins anew; ask again.`);
+        for (const { reject } of this.waiting.values()) reject(new EngineAway('Looking for faults failed; ask again.'));
+        this.waiting.clear();
+        this.looking = undefined;
+      },
+      back: () => undefined,
     });
+    this.started = this.thread.start();
+    this.started.catch(() => undefined);
   }
 
   /** The findings of the show as edit `seq` left it. */
   of(seq: number, records: ShowRecords): Promise<readonly Finding[]> {
     if (this.looking?.seq === seq) return this.looking.found;
-    const found = new Promise<readonly Finding[]>((resolve) => this.waiting.set(seq, resolve));
+    const found = this.started.then(
+      () =>
+        new Promise<readonly Finding[]>((resolve, reject) => {
+          this.waiting.set(seq, { resolve, reject });
+          this.thread.tell({ type: 'look', seq, records });
+        }),
+    );
     this.looking = { seq, found };
-    this.worker.postMessage({ seq, records } satisfies FindingsOrder);
     return found;
+  }
+
+  /** For tests: makes the thread throw or hang. */
+  break(how: 'throw' | 'hang'): void {
+    this.thread.tell({ type: 'break', how });
+  }
+
+  stop(): Promise<void> {
+    return this.thread.stop();
   }
 }

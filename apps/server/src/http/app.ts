@@ -1,38 +1,40 @@
 /** The HTTP side put together: guard, pairing, API, and the client's files. */
 import { join } from 'node:path';
-import { bodyParser } from '@koa/bodyparser';
 import Koa from 'koa';
 import compress from 'koa-compress';
 import serve from 'koa-static';
 import type { Logger } from 'pino';
-import type { Feed } from '../live/feed';
-import type { LiveHost } from '../live/host';
-import type { SettingsFile } from '../settings';
+import { openApi } from '@taxiarch/core/contract';
+import type { EngineHost } from '../bridge/host';
+import type { Notices } from '../bridge/notices';
+import type { Feed } from '../feed/feed';
 import type { Findings } from '../findings/findings';
 import type { Imports } from '../imports/imports';
+import type { SettingsFile } from '../settings';
 import type { KeptFiles } from '../store/files';
 import type { ShowStore } from '../store/store';
+import { apiRouter } from './api';
+import { exportHandlers } from './exports';
 import type { Guard } from './guard';
-import { exportRoutes } from './exports';
-import { importRoutes } from './imports';
-import { liveRoutes } from './live';
-import { nodeRoutes } from './nodes';
-import { openApi } from './openapi';
-import { outputRoutes } from './output';
+import { importHandlers } from './imports';
+import { liveHandlers } from './live';
+import { nodeHandlers } from './nodes';
+import { outputHandlers } from './output';
 import { pairing } from './pairing';
 import { ProblemError, problems } from './problem';
-import { routeRoutes } from './routes';
-import { showRoutes } from './show';
-import { standInRoutes } from './standIns';
+import { routeHandlers } from './routes';
+import { showHandlers } from './show';
+import { standInHandlers } from './standIns';
 
 export interface Parts {
   readonly store: ShowStore;
   readonly files: KeptFiles;
   readonly imports: Imports;
   readonly findings: Findings;
-  readonly host: LiveHost;
+  readonly host: EngineHost;
   readonly feed: Feed;
   readonly settings: SettingsFile;
+  readonly notices: Notices;
   readonly guard: Guard;
   readonly log: Logger;
   /** Folder of the built client; without it only the API is served. */
@@ -43,24 +45,13 @@ export interface Parts {
 
 const YEAR_MS = 365 * 24 * 3600 * 1000;
 
-export function createApp({
-  store,
-  files,
-  imports,
-  findings,
-  host,
-  feed,
-  settings,
-  guard,
-  log,
-  client,
-  bench,
-}: Parts): Koa {
+export function createApp({ store, files, imports, findings, host, feed, settings, notices, ...rest }: Parts): Koa {
+  const { guard, log, client, bench } = rest;
   const app = new Koa();
   app.use(problems(log));
   app.use(async (ctx, next) => {
     const refused = guard.refuse(ctx.req);
-    if (refused) throw new ProblemError(403, 'Refused', refused);
+    if (refused) throw new ProblemError('other-origin', refused);
     ctx.set({
       'X-Content-Type-Options': 'nosniff',
       'X-Frame-Options': 'DENY',
@@ -69,23 +60,19 @@ export function createApp({
     await next();
   });
   app.use(compress({ threshold: 1024, br: false }));
-  app.use(bodyParser({ enableTypes: ['json', 'form'], jsonLimit: '32mb', formLimit: '1kb' }));
   app.use(pairing(guard));
-  for (const router of [
-    showRoutes(store, findings),
-    importRoutes(imports, store),
-    exportRoutes(store, files),
-    liveRoutes(host, store, settings),
-    outputRoutes(host, store, feed),
-    routeRoutes(host),
-    nodeRoutes(host, store),
-    standInRoutes(bench),
-  ])
-    app.use(router.routes());
-  app.use(async (ctx, next) => {
-    if (ctx.method === 'GET' && ctx.path === '/api/openapi.json') ctx.body = openApi;
-    else await next();
+  const api = apiRouter({
+    ...showHandlers(store, findings),
+    ...importHandlers(imports, store),
+    ...exportHandlers(store, files),
+    ...liveHandlers(host, store, settings, notices),
+    ...outputHandlers(host, store, feed),
+    ...routeHandlers(host),
+    ...nodeHandlers(host, store),
+    ...standInHandlers(bench),
+    readOpenApi: () => openApi,
   });
+  app.use(api.routes());
   if (client !== undefined) {
     app.use(async (ctx, next) => {
       // Every page is the one page; which it is, the client's router reads from the address. A machine's

@@ -1,5 +1,5 @@
 /** The show in open formats, as files to be saved. */
-import Router from '@koa/router';
+import type { TableName } from '@taxiarch/core/contract';
 import {
   filesOf,
   writeAddressTable,
@@ -13,12 +13,13 @@ import {
 import { gdtfName, writeGdtf, writeMvr } from '@taxiarch/core/format/archive';
 import { LIBRARY } from '@taxiarch/core/library';
 import { rigOf } from '@taxiarch/core/patch';
-import type { ShowRecords } from '@taxiarch/core/show';
+import type { ShowRecords } from '@taxiarch/core/records';
 import type { KeptFiles } from '../store/files';
 import type { ShowStore } from '../store/store';
+import type { Handlers } from './api';
 import { ProblemError } from './problem';
 
-const TABLES: Readonly<Record<string, (records: ShowRecords) => string>> = {
+const WRITERS: Readonly<Record<TableName, (records: ShowRecords) => string>> = {
   lamps: writeLampTable,
   channels: (records) => writeChannelTable(rigOf(records).patch),
   pixels: writePixelTable,
@@ -27,48 +28,36 @@ const TABLES: Readonly<Record<string, (records: ShowRecords) => string>> = {
   outputs: writeOutputTable,
 };
 
-export function exportRoutes(store: ShowStore, files: KeptFiles): Router {
-  const router = new Router({ prefix: '/api/export' });
+type ExportHandlers = Pick<Handlers, 'exportGdtf' | 'exportMvr' | 'exportTable' | 'exportShow'>;
+
+export function exportHandlers(store: ShowStore, files: KeptFiles): ExportHandlers {
   const showName = () => store.records().show[0]?.name ?? 'Show';
 
-  router.get('/gdtf/:type', (ctx) => {
-    const type = [...store.records().type, ...LIBRARY].find(({ id }) => id === ctx.params['type']);
-    if (!type) throw new ProblemError(404, 'Not here', 'This type is neither in the show nor in the library.');
-    ctx.attachment(gdtfName(type));
-    ctx.type = 'application/zip';
-    ctx.body = Buffer.from(writeGdtf(type, files.get(type.file)));
-  });
+  return {
+    exportGdtf: ({ params: { type: id } }) => {
+      const type = [...store.records().type, ...LIBRARY].find((one) => one.id === id);
+      if (!type) throw new ProblemError('not-here', 'This type is neither in the show nor in the library.');
+      return { name: gdtfName(type), content: writeGdtf(type, files.get(type.file)) };
+    },
 
-  router.get('/mvr', (ctx) => {
-    const records = store.records();
-    ctx.attachment(`${showName()}.mvr`);
-    ctx.type = 'application/zip';
-    ctx.body = Buffer.from(writeMvr(records, (type) => files.get(type.file), files.get(records.show[0]?.file ?? null)));
-  });
+    exportMvr: () => {
+      const records = store.records();
+      const ground = files.get(records.show[0]?.file ?? null);
+      return { name: `${showName()}.mvr`, content: writeMvr(records, (type) => files.get(type.file), ground) };
+    },
 
-  router.get('/csv/:table', (ctx) => {
-    const write = TABLES[ctx.params['table']!];
-    if (!write)
-      throw new ProblemError(
-        404,
-        'Not here',
-        `There is no table of ${ctx.params['table']}. Choose ${Object.keys(TABLES).join(', ')}.`,
-      );
-    ctx.attachment(`${showName()} ${ctx.params['table']}.csv`);
-    ctx.type = 'text/csv; charset=utf-8';
-    ctx.body = write(store.records());
-  });
+    exportTable: ({ params: { table } }) => ({
+      name: `${showName()} ${table}.csv`,
+      content: WRITERS[table](store.records()),
+    }),
 
-  router.get('/show', (ctx) => {
-    const records = store.records();
-    const kept = filesOf(records).flatMap((name) => {
-      const bytes = files.get(name);
-      return bytes ? [[name, Buffer.from(bytes).toString('base64')] as const] : [];
-    });
-    ctx.attachment(`${showName()}.taxiarch.json`);
-    ctx.type = 'application/json';
-    ctx.body = writeShowFile(records, Object.fromEntries(kept));
-  });
-
-  return router;
+    exportShow: () => {
+      const records = store.records();
+      const kept = filesOf(records).flatMap((name) => {
+        const bytes = files.get(name);
+        return bytes ? [[name, Buffer.from(bytes).toString('base64')] as const] : [];
+      });
+      return { name: `${showName()}.taxiarch.json`, content: writeShowFile(records, Object.fromEntries(kept)) };
+    },
+  };
 }

@@ -1,7 +1,7 @@
 /** Who may come in: only requests meant for this server, and from away only those that have paired. */
 import { createHash, randomBytes, randomInt, timingSafeEqual } from 'node:crypto';
 import type { IncomingMessage } from 'node:http';
-import { listInterfaces } from '../live/interfaces';
+import { listInterfaces } from '../bridge/interfaces';
 
 /** Letters and digits that are not mistaken for one another. */
 const CODE_LETTERS = 'ABCDEFGHJKMNPQRSTUVWXYZ23456789';

@@ -2,7 +2,8 @@
 import { createSocket } from 'node:dgram';
 import { request as rawRequest } from 'node:http';
 import type { HistoryReply, Problem, ShowReply } from '@taxiarch/core/contract';
-import type { Edit, Lamp } from '@taxiarch/core/show';
+import type { Edit } from '@taxiarch/core/edit';
+import type { Lamp } from '@taxiarch/core/records';
 import { ServerProcess, freePort, newFolder, removeFolder, udpPorts, type Reply } from '../testing/serverProcess';
 
 jest.setTimeout(60_000);

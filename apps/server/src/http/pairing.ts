@@ -1,5 +1,6 @@
 /** The pairing page: all that a client sees that has not paired yet. */
 import type { Middleware } from 'koa';
+import { readBody } from './body';
 import type { Guard } from './guard';
 import { ProblemError } from './problem';
 
@@ -24,6 +25,9 @@ ${message ? `<p class="why" role="alert">${escape(message)}</p>` : ''}
 <input id="code" name="code" autocomplete="off" autocapitalize="characters" maxlength="12" autofocus value="${escape(code)}">
 <button>Pair</button></form></body></html>`;
 
+/** Most bytes of the form: a code and little more */
+const MOST_FORM = 1024;
+
 /** Lets paired clients through; shows all others the pairing page, or a 401 where a program asks. */
 export const pairing =
   (guard: Guard): Middleware =>
@@ -33,8 +37,8 @@ export const pairing =
       return;
     }
     if (ctx.path === '/pair' && ctx.method === 'POST') {
-      const body = ctx.request.body as { code?: unknown } | undefined;
-      const tried = guard.pair(String(body?.code ?? ''), ctx.ip, Date.now());
+      const form = new URLSearchParams((await readBody(ctx.req, MOST_FORM)).toString('utf8'));
+      const tried = guard.pair(form.get('code') ?? '', ctx.ip, Date.now());
       if ('cookie' in tried) {
         ctx.set('Set-Cookie', tried.cookie);
         ctx.redirect('/');
@@ -47,11 +51,7 @@ export const pairing =
       if (ctx.path === '/pair') ctx.redirect('/');
       else await next();
     } else if (ctx.path.startsWith('/api/')) {
-      throw new ProblemError(
-        401,
-        'Not paired',
-        'Pair this device first: open Taxiarch in its browser and type the code.',
-      );
+      throw new ProblemError('not-paired', 'Pair this device first: open Taxiarch in its browser and type the code.');
     } else {
       ctx.status = ctx.path === '/' || ctx.path === '/pair' ? 200 : 401;
       ctx.type = 'html';

@@ -1,16 +1,14 @@
 /** Errors as RFC 9457 problem documents, in sentences fit to be shown. */
 import type { Middleware } from 'koa';
-import { checkWith } from '@taxiarch/core/show';
-import type { Problem } from '@taxiarch/core/contract';
-import type { AnySchema } from 'yup';
 import type { Logger } from 'pino';
+import { PROBLEMS, problemType, type Problem, type ProblemName } from '@taxiarch/core/contract';
+import { EngineAway } from '../bridge/host';
 import { RefusedEdit, StaleEdit } from '../store/store';
 
 /** Thrown by handlers; becomes the reply. */
 export class ProblemError extends Error {
   constructor(
-    readonly status: number,
-    readonly title: string,
+    readonly problem: ProblemName,
     detail: string,
     readonly more: Partial<Problem> = {},
   ) {
@@ -18,33 +16,47 @@ export class ProblemError extends Error {
   }
 }
 
+const document = (name: ProblemName, detail: string, more: Partial<Problem> = {}): Problem => ({
+  type: problemType(name),
+  ...PROBLEMS[name],
+  detail,
+  ...more,
+});
+
+/** What an operating system's error means to a person. */
+const SYSTEM: Readonly<Record<string, string>> = {
+  ENOSPC: 'The disk is full, so nothing was written. Make room on it, then try again.',
+  EROFS: 'The data folder cannot be written: its disk is read-only. Nothing was changed.',
+  EACCES: 'The data folder cannot be written: the system does not permit it. Nothing was changed.',
+  EPERM: 'The data folder cannot be written: the system does not permit it. Nothing was changed.',
+  EIO: 'The disk failed while writing. Nothing was confirmed; look at the disk.',
+  EMFILE: 'This computer has too many files open just now. Try again in a moment.',
+};
+
 function problemOf(error: unknown): Problem | undefined {
-  if (error instanceof ProblemError)
-    return { type: 'about:blank', title: error.title, status: error.status, detail: error.message, ...error.more };
+  if (error instanceof ProblemError) return document(error.problem, error.message, error.more);
+  if (error instanceof EngineAway) return document('not-ready', error.message);
   if (error instanceof StaleEdit)
-    return {
-      type: 'about:blank',
-      title: 'Changed in the meantime',
-      status: 409,
-      detail: error.message,
+    return document('stale-edit', error.message, {
       conflicts: error.conflicts.map(({ kind, id, now, by }) => ({
         kind,
         id,
         now,
         by: by && { seq: by.seq, author: by.author, at: by.at, sentence: by.sentence },
       })),
-    };
-  if (error instanceof RefusedEdit)
-    return { type: 'about:blank', title: 'Not possible', status: 422, detail: error.message };
+    });
+  if (error instanceof RefusedEdit) return document('not-possible', error.message);
   const { status = 500 } = error as { status?: number };
-  if (status >= 400 && status < 500)
-    return {
-      type: 'about:blank',
-      title: 'Not understood',
-      status,
-      detail: 'The request could not be read: it is not well-formed, or too large.',
-    };
+  if (status === 404) return document('not-here', 'There is no such file.');
+  if (status >= 400 && status < 500) return document('not-understood', 'The request could not be read.');
   return undefined;
+}
+
+/** What to say of an error that nobody foresaw. */
+function failure(error: unknown): Problem {
+  const { code = '' } = error as NodeJS.ErrnoException;
+  const why = SYSTEM[code] ?? `Taxiarch could not do this because of a fault of its own: ${(error as Error).message}`;
+  return document('failed', why);
 }
 
 export const problems =
@@ -53,26 +65,13 @@ export const problems =
     try {
       await next();
       if (ctx.status === 404 && ctx.body === undefined && ctx.path.startsWith('/api/'))
-        throw new ProblemError(404, 'Not here', `There is nothing at ${ctx.method} ${ctx.path}.`);
+        throw new ProblemError('not-here', `There is nothing at ${ctx.method} ${ctx.path}.`);
     } catch (error) {
       const problem = problemOf(error);
       if (!problem) log.error({ error, path: ctx.path }, 'A request failed.');
-      const reply = problem ?? {
-        type: 'about:blank',
-        title: 'Taxiarch failed',
-        status: 500,
-        detail:
-          'Taxiarch could not do this because of a fault of its own. Nothing was changed; the server’s log has the details.',
-      };
+      const reply = problem ?? failure(error);
       ctx.status = reply.status;
       ctx.type = 'application/problem+json';
       ctx.body = JSON.stringify(reply);
     }
   };
-
-/** Input as the schema wants it; otherwise a 400 that names every fault. */
-export function require400<T>(schema: { validateSync: AnySchema['validateSync'] }, input: unknown): T {
-  const checked = checkWith<T>(schema, input);
-  if (checked.ok) return checked.value;
-  throw new ProblemError(400, 'Not understood', checked.faults[0]!.why, { faults: checked.faults });
-}

@@ -1,9 +1,9 @@
 /** Entry of the thread that reads a file from outside, so that the server goes on while it is read. */
 import { parentPort, workerData } from 'node:worker_threads';
 import { readShowFile, type ShowFile } from '@taxiarch/core/format';
-import { readGdtf, readMvr, type MvrContent } from '@taxiarch/core/format/archive';
-import type { Read } from '@taxiarch/core/address';
-import type { FixtureType } from '@taxiarch/core/show';
+import { type MvrContent, readGdtf, readMvr } from '@taxiarch/core/format/archive';
+import { type Result, ok } from '@taxiarch/core/result';
+import type { FixtureType } from '@taxiarch/core/records';
 
 export const IMPORT_KINDS = ['mvr', 'gdtf', 'show'] as const;
 export type ImportKind = (typeof IMPORT_KINDS)[number];
@@ -25,9 +25,8 @@ export type FromImport =
 
 const port = parentPort;
 
-function readFile({ kind, bytes }: ImportOrder): Read<ImportContent> {
-  const wrap = (read: Read<unknown>) =>
-    (read.ok ? { ok: true, value: { kind, content: read.value } } : read) as Read<ImportContent>;
+function readFile({ kind, bytes }: ImportOrder): Result<ImportContent> {
+  const wrap = (read: Result<unknown>) => (read.ok ? ok({ kind, content: read.value }) : read) as Result<ImportContent>;
   if (kind === 'gdtf') return wrap(readGdtf(bytes));
   if (kind === 'show') return wrap(readShowFile(new TextDecoder().decode(bytes)));
   return wrap(readMvr(bytes, (done, of) => port?.postMessage({ type: 'progress', done, of } satisfies FromImport)));

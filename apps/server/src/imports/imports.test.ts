@@ -2,7 +2,7 @@
 import type { ImportReply, ImportWritten, Problem, ShowReply } from '@taxiarch/core/contract';
 import { openZip, readGdtf, readMvr, writeGdtf, writeMvr } from '@taxiarch/core/format/archive';
 import { LIBRARY } from '@taxiarch/core/library';
-import { emptyShow, type Lamp } from '@taxiarch/core/show';
+import { emptyShow, type Lamp } from '@taxiarch/core/records';
 import { ServerProcess, eventually, newFolder, removeFolder } from '../testing/serverProcess';
 
 jest.setTimeout(60_000);
@@ -57,7 +57,7 @@ test('only the chosen rows are written, as one edit that can be taken back; the 
   const written = await write(reply.id, [changed[1]!.key]);
   expect(written).toMatchObject({
     status: 201,
-    body: { sentence: 'Brought in Bow.mvr' } satisfies Partial<ImportWritten>,
+    body: { sentence: 'Imported Bow.mvr' } satisfies Partial<ImportWritten>,
   });
   const after = await show();
   expect(after.lamp.find(({ number }) => number === 950)?.name).toBe('Bowsprit');

@@ -2,10 +2,11 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { Worker } from 'node:worker_threads';
 import type { ImportReply, ImportRowReply } from '@taxiarch/core/contract';
-import { compareRig, planImport, planShow, type Incoming } from '@taxiarch/core/format';
-import { changeType, rigOf, type Plan } from '@taxiarch/core/patch';
-import { refuse, read, type Read } from '@taxiarch/core/address';
-import type { FixtureType, ShowRecords } from '@taxiarch/core/show';
+import { compareRig, type Incoming, planImport, planShow } from '@taxiarch/core/format';
+import { changeType, rigOf } from '@taxiarch/core/patch';
+import type { Plan } from '@taxiarch/core/edit';
+import { ok, refuse, type Result } from '@taxiarch/core/result';
+import type { FixtureType, ShowRecords } from '@taxiarch/core/records';
 import type { KeptFiles } from '../store/files';
 import type { FromImport, ImportContent, ImportKind, ImportOrder } from './importThread';
 
@@ -42,9 +43,10 @@ export class Imports {
   ) {}
 
   /** Begins to read a file; returns the name of the job, or a sentence. */
-  start(kind: ImportKind, name: string, bytes: Uint8Array): Read<string> {
+  start(kind: ImportKind, name: string, bytes: Uint8Array): Result<string> {
     const working = [...this.jobs.values()].filter(({ state }) => state === 'working').length;
-    if (working >= MOST_AT_ONCE) return refuse('Other files are being read just now. Wait for them, or cancel one.');
+    if (working >= MOST_AT_ONCE)
+      return refuse('taken', 'Other files are being read just now. Wait for them, or cancel one.');
     const worker = new Worker(this.thread, {
       workerData: { kind, bytes } satisfies ImportOrder,
       resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY },
@@ -72,36 +74,39 @@ export class Imports {
       refused('The file needs more memory or time than there is, or breaks its reader. Nothing was changed.'),
     );
     setTimeout(() => this.cancel(job.id), FORGOTTEN_MS).unref();
-    return read(job.id);
+    return ok(job.id);
   }
 
-  private tryKeep(content: ImportContent, bytes: Uint8Array): Read<Ready> {
+  private tryKeep(content: ImportContent, bytes: Uint8Array): Result<Ready> {
     try {
       return this.keep(content, bytes);
     } catch {
-      return refuse('The file could not be kept: the data folder is full or cannot be written. Nothing was changed.');
+      return refuse(
+        'nothing',
+        'The file could not be kept: the data folder is full or cannot be written. Nothing was changed.',
+      );
     }
   }
 
   /** Keeps the files that came, so that their other parts can go out again. */
-  private keep(content: ImportContent, bytes: Uint8Array): Read<Ready> {
+  private keep(content: ImportContent, bytes: Uint8Array): Result<Ready> {
     if (content.kind === 'gdtf')
-      return read({ kind: 'type', type: { ...content.content, file: this.files.keep(bytes) } });
+      return ok({ kind: 'type', type: { ...content.content, file: this.files.keep(bytes) } });
     if (content.kind === 'mvr') {
       const { typeFiles, ...incoming } = content.content;
       const types = incoming.types.map((type) => {
         const file = typeFiles.get(type.id);
         return file ? { ...type, file: this.files.keep(file) } : type;
       });
-      return read({ kind: 'rig', incoming: { ...incoming, types, file: this.files.keep(bytes) } });
+      return ok({ kind: 'rig', incoming: { ...incoming, types, file: this.files.keep(bytes) } });
     }
     for (const [name, text] of Object.entries(content.content.files)) {
       const file = Buffer.from(text, 'base64');
       if (createHash('sha256').update(file).digest('hex') !== name)
-        return refuse('A file within the show file is not what its name says.');
+        return refuse('not-understood', 'A file within the show file is not what its name says.');
       this.files.keep(file);
     }
-    return read({ kind: 'show', records: content.content.records });
+    return ok({ kind: 'show', records: content.content.records });
   }
 
   /** How far it is; when it is read, how it compares with the show as it is now. */
@@ -115,12 +120,13 @@ export class Imports {
   }
 
   /** What writing the chosen rows would do. */
-  plan(id: string, keys: readonly string[], records: ShowRecords): Read<Plan> {
+  plan(id: string, keys: readonly string[], records: ShowRecords): Result<Plan> {
     const job = this.jobs.get(id);
-    if (!job?.ready) return refuse('This file is not here any more. Bring it in again.');
+    if (!job?.ready) return refuse('not-found', 'This file is not here any more. Bring it in again.');
     const { ready, name } = job;
-    const plan = planOf(ready, `Brought in ${name}`, new Set(keys), records);
-    if (plan.ok && plan.value.changes.length === 0) return refuse('Nothing was chosen that would change the show.');
+    const plan = planOf(ready, `Imported ${name}`, new Set(keys), records);
+    if (plan.ok && plan.value.changes.length === 0)
+      return refuse('nothing', 'Nothing was chosen that would change the show.');
     return plan;
   }
 
@@ -176,15 +182,15 @@ function compare(ready: Ready, records: ShowRecords): { rows: ImportRowReply[]; 
   };
 }
 
-function planOf(ready: Ready, sentence: string, keys: ReadonlySet<string>, records: ShowRecords): Read<Plan> {
+function planOf(ready: Ready, sentence: string, keys: ReadonlySet<string>, records: ShowRecords): Result<Plan> {
   const rig = rigOf(records);
   if (ready.kind === 'rig') {
     const rows = compareRig(rig, ready.incoming).filter(({ key }) => keys.has(key));
-    return read(planImport(rig, ready.incoming, rows, sentence, randomUUID));
+    return ok(planImport(rig, ready.incoming, rows, sentence, randomUUID));
   }
-  if (!keys.has(ALL)) return read({ sentence, changes: [], lines: [] });
-  if (ready.kind === 'show') return read(planShow(records, ready.records, sentence));
+  if (!keys.has(ALL)) return ok({ sentence, changes: [], lines: [] });
+  if (ready.kind === 'show') return ok(planShow(records, ready.records, sentence));
   const there = records.type.find(({ maker, name }) => maker === ready.type.maker && name === ready.type.name);
   const plan = changeType(rig, there ? { ...ready.type, id: there.id, rev: there.rev } : ready.type, new Map());
-  return plan.ok ? read({ ...plan.value, sentence }) : plan;
+  return plan.ok ? ok({ ...plan.value, sentence }) : plan;
 }

@@ -1,19 +1,19 @@
 /** Pushes plans to nodes: keeps how they were, sets them, reads them back, and says of each field how it came out. */
 import { randomUUID } from 'node:crypto';
-import type { PushResult } from '@taxiarch/core/contract';
-import { keepSnapshot, snapshotOf } from '@taxiarch/core/machine';
-import { added } from '@taxiarch/core/patch';
 import {
   heardMachines,
+  type MachineEntry,
   matchMachines,
   portsAsSeen,
   pushPackets,
+  type PushResult,
   pushVerdict,
   setByHand,
-  type MachineEntry,
 } from '@taxiarch/core/node';
-import type { ShowRecords, Snapshot, Universe } from '@taxiarch/core/show';
-import type { LiveHost } from '../live/host';
+import { keepSnapshot, snapshotOf } from '@taxiarch/core/machine';
+import { added } from '@taxiarch/core/edit';
+import type { ShowRecords, Snapshot, Universe } from '@taxiarch/core/records';
+import type { EngineHost } from '../bridge/host';
 import type { ShowStore } from '../store/store';
 
 /** Written by the program for everybody, so that nobody's undo takes it away. */
@@ -21,20 +21,18 @@ const AUTHOR = 'Taxiarch';
 
 export class Pusher {
   constructor(
-    private readonly host: LiveHost,
+    private readonly host: EngineHost,
     private readonly store: ShowStore,
   ) {}
 
   /** All machines as they stand now; `given` ports take the place of the planned ones. */
   private entries(given: ReadonlyMap<string, Snapshot['ports']>): Map<string, MachineEntry> {
     const records = this.store.records();
-    const report = this.host.report();
     const wanted: ShowRecords = {
       ...records,
       machine: records.machine.map((one) => ({ ...one, ports: given.get(one.id) ?? one.ports })),
     };
-    const heard = report ? heardMachines(report) : [];
-    return new Map(matchMachines(wanted, heard).map((entry) => [entry.key, entry]));
+    return new Map(matchMachines(wanted, heardMachines(this.host.now())).map((entry) => [entry.key, entry]));
   }
 
   private refusal(entry: MachineEntry | undefined): string | undefined {
@@ -98,6 +96,7 @@ export class Pusher {
     const { address, mac } = heard!.node!;
     const universes = new Map(this.store.records().universe.map((one) => [one.number, one]));
     const packets = pushPackets(plan!, universes, heard!.node!, drift);
-    return this.host.ask({ type: 'program', address, mac, packets });
+    if (!packets.ok) return Promise.resolve(packets.why);
+    return this.host.ask({ type: 'program', address, mac, packets: packets.value });
   }
 }

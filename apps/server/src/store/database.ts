@@ -1,119 +1,181 @@
-/** The embedded database: opening, migrating, and the rows of a show in and out. */
+/** The embedded database: the rows of a show in and out, and whether they are what they should be. */
+import { closeSync, fsyncSync, openSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
 import { PGlite } from '@electric-sql/pglite';
-import { asc, eq, max } from 'drizzle-orm';
+import { asc, eq, gt, lte, sql } from 'drizzle-orm';
 import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite';
-import { migrate } from 'drizzle-orm/pglite/migrator';
-import type { PgTable, PgColumn } from 'drizzle-orm/pg-core';
-import {
-  KINDS,
-  upgradeEdit,
-  type AnyRecord,
-  type Change,
-  type Edit,
-  type Kind,
-  type ShowRecords,
-} from '@taxiarch/core/show';
-import * as schema from './schema';
-
-type RecordTable = PgTable & { id: PgColumn; rev: PgColumn };
-const TABLES: Readonly<Record<Kind, RecordTable>> = {
-  show: schema.show,
-  place: schema.place,
-  type: schema.type,
-  universe: schema.universe,
-  lamp: schema.lamp,
-  source: schema.source,
-  route: schema.route,
-  control: schema.control,
-  link: schema.link,
-  network: schema.network,
-  model: schema.model,
-  machine: schema.machine,
-  run: schema.run,
-  snapshot: schema.snapshot,
-};
+import { RECORD_VERSION, type Change, type Edit, type StoredEdit } from '@taxiarch/core/edit';
+import { KINDS, type AnyRecord, type Kind, type ShowRecords } from '@taxiarch/core/records';
+import { ShowDigest } from './digest';
+import { CREATION, TABLES, edit, state } from './tables';
 
 /** Rows in one statement; PostgreSQL takes 65,535 parameters. */
 const ROWS_AT_ONCE = 1000;
 
 type Transaction = Parameters<Parameters<PgliteDatabase['transaction']>[0]>[0];
 
+/** What a database holds, looked at row by row. */
+export interface Found {
+  /** The last edit in it */
+  readonly seq: number;
+  readonly records: ShowRecords;
+  /** Of its rows as they are */
+  readonly digest: string;
+  /** Its rows are those that its last edit left. */
+  readonly sound: boolean;
+}
+
 export class Database {
+  private dirty = false;
+
   private constructor(
+    private readonly folder: string,
     private readonly engine: PGlite,
     private readonly db: PgliteDatabase,
   ) {}
 
-  /** Opens the database in `folder`, making it if there is none, and brings it up to date. */
-  static async open(folder: string, migrations: string): Promise<Database> {
+  /** Opens the database in `folder`, making it if there is none. */
+  static async open(folder: string): Promise<Database> {
     const engine = await PGlite.create(folder);
     try {
-      const db = drizzle(engine);
-      await migrate(db, { migrationsFolder: migrations });
-      return new Database(engine, db);
+      const { rows } = await engine.query<{ there: string | null }>(`SELECT to_regclass('state')::text AS there`);
+      const { rows: all } = await engine.query<{ count: number }>(
+        `SELECT count(*)::int AS count FROM pg_tables WHERE schemaname = 'public'`,
+      );
+      // Empty, and not of an earlier version.
+      if (rows[0]?.there === null && all[0]?.count === 0) await engine.exec(`${CREATION.join(';')};`);
+      return new Database(folder, engine, drizzle(engine));
     } catch (error) {
       await engine.close().catch(() => undefined);
       throw error;
     }
   }
 
-  async close(): Promise<void> {
-    await this.engine.close();
-  }
-
-  async records(): Promise<ShowRecords> {
+  /** The rows as they are; undefined if they are none of today's version. Rejects where they cannot be read. */
+  async look(): Promise<Found | undefined> {
+    const { rows } = await this.engine.query<{ there: string | null }>(`SELECT to_regclass('state')::text AS there`);
+    if (rows[0]?.there === null) return undefined;
+    const [is] = await this.db.select().from(state);
     const lists: Partial<Record<Kind, unknown>> = {};
     for (const kind of KINDS) lists[kind] = await this.db.select().from(TABLES[kind]);
-    return lists as ShowRecords;
+    const records = lists as ShowRecords;
+    const digest = ShowDigest.of(records).toString();
+    if (!is) return { seq: 0, records, digest, sound: KINDS.every((kind) => records[kind].length === 0) };
+    if (is.version !== RECORD_VERSION) return undefined;
+    return { seq: is.seq, records, digest, sound: digest === is.digest };
   }
 
-  /** Number of the last edit, 0 if there is none. */
-  async lastSeq(): Promise<number> {
-    const [found] = await this.db.select({ last: max(schema.edit.seq) }).from(schema.edit);
-    return found?.last ?? 0;
+  /** Edits since the last snapshot and after `seq`, as far as they are kept here. */
+  async editsAfter(seq: number): Promise<Edit[]> {
+    const rows = await this.db.select().from(edit).where(gt(edit.seq, seq)).orderBy(asc(edit.seq));
+    return rows.map(editOf);
   }
 
-  /** The whole history, oldest first. */
-  async history(): Promise<Edit[]> {
-    const rows = await this.db.select().from(schema.edit).orderBy(asc(schema.edit.seq));
-    return rows.map(({ at, undoes, ...rest }) =>
-      upgradeEdit({ ...rest, at: new Date(at).toISOString(), ...(undoes !== null && { undoes }) }),
+  /** Edits after `seq` of a database of an earlier version. */
+  async oldEditsAfter(seq: number): Promise<StoredEdit[]> {
+    const { rows } = await this.engine.query<Parameters<typeof editOf>[0]>(
+      'SELECT seq, at::float8 AS at, author, sentence, changes, undoes FROM edit WHERE seq > $1 ORDER BY seq',
+      [seq],
     );
+    return rows.map(editOf) as unknown as StoredEdit[];
   }
 
   /**
-   * Writes an edit and all its rows, or nothing. `before commit` runs last inside the transaction:
+   * Writes an edit and all its rows, or nothing. `beforeCommit` runs last inside the transaction:
    * if it throws, nothing is written.
    */
-  async write(edit: Edit, beforeCommit: () => void): Promise<void> {
+  async write(made: Edit, digest: string, beforeCommit: () => void): Promise<void> {
     await this.db.transaction(async (tx) => {
       for (const kind of KINDS)
         await this.writeRows(
           tx,
           kind,
-          edit.changes.filter((change) => change.kind === kind),
+          made.changes.filter((change) => change.kind === kind),
         );
-      await tx.insert(schema.edit).values({
-        seq: edit.seq,
-        at: Date.parse(edit.at),
-        author: edit.author,
-        sentence: edit.sentence,
-        changes: edit.changes,
-        undoes: edit.undoes ?? null,
+      await tx.insert(edit).values({
+        seq: made.seq,
+        at: Date.parse(made.at),
+        author: made.author,
+        sentence: made.sentence,
+        changes: made.changes,
+        undoes: made.undoes ?? null,
       });
+      await this.writeState(tx, made.seq, digest);
       beforeCommit();
     });
+    this.dirty = true;
+  }
+
+  private async writeState(tx: Transaction, seq: number, digest: string): Promise<void> {
+    const row = { id: 1, version: RECORD_VERSION, seq, digest };
+    await tx.insert(state).values(row).onConflictDoUpdate({ target: state.id, set: row });
+  }
+
+  /** Fills an empty database with a whole show, as edit `seq` left it. */
+  async fill(records: ShowRecords, seq: number, digest: string): Promise<void> {
+    await this.db.transaction(async (tx) => {
+      for (const kind of KINDS)
+        for (let from = 0; from < records[kind].length; from += ROWS_AT_ONCE)
+          await tx.insert(TABLES[kind]).values(records[kind].slice(from, from + ROWS_AT_ONCE) as never);
+      await this.writeState(tx, seq, digest);
+    });
+    this.dirty = true;
   }
 
   private async writeRows(tx: Transaction, kind: Kind, changes: readonly Change[]): Promise<void> {
     const table = TABLES[kind];
-    const added: AnyRecord[] = [];
+    const fresh: AnyRecord[] = [];
     for (const { id, before, after } of changes) {
       if (after === null) await tx.delete(table).where(eq(table.id, id));
-      else if (before === null) added.push(after);
+      else if (before === null) fresh.push(after);
       else await tx.update(table).set(after).where(eq(table.id, id));
     }
-    for (let from = 0; from < added.length; from += ROWS_AT_ONCE)
-      await tx.insert(table).values(added.slice(from, from + ROWS_AT_ONCE));
+    for (let from = 0; from < fresh.length; from += ROWS_AT_ONCE)
+      await tx.insert(table).values(fresh.slice(from, from + ROWS_AT_ONCE) as never);
+  }
+
+  /** Edits up to `seq` stand in a snapshot now. */
+  async forgetEdits(seq: number): Promise<void> {
+    await this.db.delete(edit).where(lte(edit.seq, seq));
+  }
+
+  /** Brings what was written to the disk itself; the engine leaves that to the system otherwise. */
+  async settle(): Promise<void> {
+    if (!this.dirty) return;
+    this.dirty = false;
+    await this.db.execute(sql`CHECKPOINT`);
+    syncFiles(this.folder);
+  }
+
+  async close(): Promise<void> {
+    await this.settle();
+    await this.engine.close();
+  }
+}
+
+interface EditRow {
+  readonly seq: number;
+  readonly at: number;
+  readonly author: string;
+  readonly sentence: string;
+  readonly changes: readonly Change[];
+  readonly undoes: number | null;
+}
+
+const editOf = ({ at, undoes, ...rest }: EditRow): Edit => ({
+  ...rest,
+  at: new Date(at).toISOString(),
+  ...(undoes !== null && { undoes }),
+});
+
+function syncFiles(folder: string): void {
+  for (const entry of readdirSync(folder, { withFileTypes: true })) {
+    const path = join(folder, entry.name);
+    if (entry.isDirectory()) syncFiles(path);
+    else {
+      const file = openSync(path, 'r');
+      fsyncSync(file);
+      closeSync(file);
+    }
   }
 }

@@ -1,7 +1,8 @@
 /** Files that came in from outside and are kept whole, each named by the SHA-256 of its bytes. Never changed, never removed. */
 import { createHash } from 'node:crypto';
-import { closeSync, existsSync, fsyncSync, mkdirSync, openSync, readFileSync, renameSync, writeSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { writeWhole } from './disk';
 
 export class KeptFiles {
   private readonly folder: string;
@@ -16,12 +17,7 @@ export class KeptFiles {
     const path = join(this.folder, name);
     if (existsSync(path)) return name;
     mkdirSync(this.folder, { recursive: true });
-    const half = `${path}.part`;
-    const file = openSync(half, 'w');
-    writeSync(file, bytes);
-    fsyncSync(file);
-    closeSync(file);
-    renameSync(half, path);
+    writeWhole(path, bytes);
     return name;
   }
 

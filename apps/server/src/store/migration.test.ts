@@ -1,85 +1,121 @@
-/** Databases of earlier versions: what people had entered is still there afterwards. */
+/** Folders, databases and show files of earlier versions open as they are, and nothing that was entered is lost. */
 import { execFileSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { copyFileSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { checkRecord } from '@taxiarch/core/show';
+import { gunzipSync } from 'node:zlib';
+import type { HistoryReply, LiveReport, ShowReply } from '@taxiarch/core/contract';
+import type { Edit } from '@taxiarch/core/edit';
+import { readShowFile } from '@taxiarch/core/format';
+import { KINDS, type ShowRecords } from '@taxiarch/core/records';
+import { ServerProcess, newFolder, removeFolder } from '../testing/serverProcess';
+import { DESCRIPTIONS } from '@taxiarch/core/records';
+import { TABLES } from './tables';
 
 jest.setTimeout(60_000);
 
-const FOLDER = join(__dirname, '../../drizzle');
-const statements = (...names: string[]): string[] =>
-  names.flatMap((name) => readFileSync(join(FOLDER, `${name}.sql`), 'utf8').split('--> statement-breakpoint'));
+const SAMPLES = join(__dirname, '../testing/samples');
+const sample = (name: string): string => gunzipSync(readFileSync(join(SAMPLES, `${name}.gz`))).toString('utf8');
 
-const ROWS = `INSERT INTO machine (id, rev, name, model, address, ports, controller) VALUES
-  ('a', 4, 'Old node', 'Quad 4', '127.0.0.31', '[{"number":1,"direction":"out","protocol":"sacn","universe":7}]', NULL),
-  ('b', 5, 'Old driver', '', '', '[]', '{"firstUniverse":1,"universes":2,"outputs":3,"channelsPerOutput":4}')`;
-
-/** The database engine loads its parts as modules, which a test's sandbox does not allow: it runs beside. */
-const program = (table: string) => `
-  import { PGlite } from '@electric-sql/pglite';
-  import { readFileSync } from 'node:fs';
-  const engine = await PGlite.create();
-  for (const statement of JSON.parse(readFileSync(0, 'utf8'))) await engine.exec(statement);
-  const { rows } = await engine.query('SELECT * FROM ${table} ORDER BY id');
-  console.log(JSON.stringify(rows));
-`;
-
-function rowsAfter(table: string, all: readonly string[]): Record<string, unknown>[] {
-  const said = execFileSync(process.execPath, ['--input-type=module', '-e', program(table)], {
-    cwd: join(__dirname, '../..'),
-    input: JSON.stringify(all),
-    encoding: 'utf8',
-  });
-  return JSON.parse(said) as Record<string, unknown>[];
+/** The show as the sample's own export has it, brought up as a show file. */
+function exported(): ShowRecords {
+  const read = readShowFile(sample('show-5.taxiarch.json'));
+  if (!read.ok) throw new Error(read.why);
+  return read.value.records;
 }
 
-const FIRST = statements('0000_first', '0001_rig');
-const NETWORK = statements('0002_network', '0003_network-tidy');
-
-test('a machine of before keeps its address, its ports and its model in words', () => {
-  const machines = rowsAfter('machine', [...FIRST, ROWS, ...NETWORK]).map(
-    ({ model_id: modelId, place_id: placeId, ...rest }) => ({ ...rest, modelId, placeId }),
+const sorted = (records: ShowRecords) =>
+  Object.fromEntries(
+    KINDS.map((kind) => [
+      kind,
+      [...records[kind]].map((one) => ({ ...one, rev: 0 })).sort((a, b) => (a.id < b.id ? -1 : 1)),
+    ]),
   );
-  for (const machine of machines) expect(checkRecord('machine', machine)).toMatchObject({ ok: true });
-  expect(machines[0]).toMatchObject({
-    kind: 'node',
-    notes: 'Quad 4',
-    interfaces: [{ addresses: [{ way: 'fixed', address: '127.0.0.31', prefix: 8 }] }],
-    ports: [{ number: 1, use: 'out', universe: 7, merge: 'htp' }],
-  });
-  expect(machines[1]).toMatchObject({ kind: 'pixel controller', interfaces: [{ addresses: [] }], ports: [] });
-});
 
-test('a sender of before keeps its universes, as lines at its priority', () => {
-  const rows = `INSERT INTO source (id, rev, name, address, universes, priority, pennant) VALUES
-    ('a', 2, 'Desk', '127.0.0.21', '[1,2,3,9,9,11,10]', 120, '{"letter":"D","cut":"square","fill":"plain"}'),
-    ('b', 3, 'Spare', '', '[]', 100, '{"letter":"S","cut":"square","fill":"plain"}')`;
-  const [desk, spare] = rowsAfter('source', [
-    ...FIRST,
-    ...NETWORK,
-    rows,
-    ...statements('0004_outputs', '0005_outputs-tidy'),
+function folderOf(journal: string): string {
+  const folder = newFolder();
+  writeFileSync(join(folder, 'journal.jsonl'), journal);
+  copyFileSync(join(SAMPLES, 'settings-5.json'), join(folder, 'settings.json'));
+  return folder;
+}
+
+test('a journal of version 5: the show is what its export said, its history can be read and taken back', async () => {
+  const folder = folderOf(sample('journal-5.jsonl'));
+  const server = await ServerProcess.start(folder);
+  const { seq, records } = await server.get<ShowReply>('/api/show');
+  expect(seq).toBe(13);
+  expect(sorted(records)).toEqual(sorted(exported()));
+  const history = await server.get<HistoryReply>('/api/history?author=Ada&newest=20');
+  expect(history.edits.map(({ sentence }) => sentence)).toContain('Raised the Bridge desk to 110');
+
+  // Ada's edits are taken back one by one, senders among them.
+  const sentences: string[] = [];
+  for (;;) {
+    const undone = await server.request('POST', '/api/undo', { author: 'Ada' });
+    if (undone.status !== 201) break;
+    sentences.push((undone.body as Edit).sentence);
+  }
+  expect(sentences).toEqual([
+    'Undid: Took the Purser’s desk out',
+    'Undid: Linked the Tender tablet',
+    'Undid: Added the sender Tender tablet',
+    'Undid: Raised the Bridge desk to 110',
   ]);
-  expect(checkRecord('source', desk)).toMatchObject({ ok: true });
-  expect(desk).toMatchObject({
-    ranges: [
-      { from: 1, count: 3, priority: 120, to: null },
-      { from: 9, count: 3, priority: 120 },
-    ],
-  });
-  expect(spare).toMatchObject({ ranges: [] });
+  const after = await server.get<ShowReply>('/api/show');
+  const bridge = after.records.machine.find(({ name }) => name === 'Bridge desk')!;
+  expect(bridge.sends!.lines.map(({ priority }) => priority)).toEqual([100, 100]);
+  await server.stop();
+
+  // As it was, it stays beside; the next start finds everything of today.
+  expect(readFileSync(join(folder, 'journal.jsonl.before-version-6'), 'utf8')).toBe(sample('journal-5.jsonl'));
+  const again = await ServerProcess.start(folder);
+  expect(sorted((await again.get<ShowReply>('/api/show')).records)).toEqual(sorted(after.records));
+  expect((await again.get<LiveReport>('/api/live')).notices).toEqual([]);
+  await again.stop();
+  removeFolder(folder);
 });
 
-test('models and links of before have what was taken for granted', () => {
-  const before = [...FIRST, ...NETWORK, ...statements('0004_outputs', '0005_outputs-tidy')];
-  const after = statements('0006_link-order-and-speed');
-  const link = `INSERT INTO link (id, rev, name, source_id, machine_id, protocol, sender_base, receiver_base, lines, well)
-    VALUES ('l', 3, 'Desk to screen', 's', 'm', 'artnet', 0, 1, '[]', '[]')`;
-  const [linked] = rowsAfter('link', [...before, link, ...after]);
-  expect(linked).toMatchObject({ starts_first: 'sender', receiver_base: 1 });
-  const model = `INSERT INTO model (id, rev, maker, name, kind, ports, connector, directions, protocols, merges, losses,
-      starts, rdm, fixed_value, copies, rate, sources, base, remote, ip_prog, per_page)
-    VALUES ('a', 1, 'Marram', 'Own', 'node', 2, '', '[]', '[]', '[]', '[]', '[]', true, false, false, 44, 1, 0, true, true, 4)`;
-  const [sheet] = rowsAfter('model', [...before, model, ...after]);
-  expect(sheet).toMatchObject({ name: 'Own', speed: 100 });
+test('a database of version 5 that is ahead of its journal gives its edits', async () => {
+  const lines = sample('journal-5.jsonl').trimEnd().split('\n');
+  const folder = folderOf(`${lines.slice(0, 9).join('\n')}\n`);
+  const edits = lines.map((line) => JSON.parse(line.slice(9)) as Edit);
+  // The database engine loads its parts as modules, which a test's sandbox does not allow: it runs beside.
+  execFileSync(
+    process.execPath,
+    [
+      '--input-type=module',
+      '-e',
+      `import { PGlite } from '@electric-sql/pglite';
+       import { readFileSync } from 'node:fs';
+       const { sql, folder, edits } = JSON.parse(readFileSync(0, 'utf8'));
+       const engine = await PGlite.create(folder);
+       for (const statement of sql.split('--> statement-breakpoint')) await engine.exec(statement);
+       for (const { seq, at, author, sentence, changes, undoes } of edits)
+         await engine.query('INSERT INTO edit VALUES ($1, $2, $3, $4, $5, $6)',
+           [seq, Date.parse(at), author, sentence, JSON.stringify(changes), undoes ?? null]);
+       await engine.close();`,
+    ],
+    {
+      cwd: join(__dirname, '../..'),
+      input: JSON.stringify({
+        sql: readFileSync(join(SAMPLES, 'database-5.sql'), 'utf8'),
+        folder: join(folder, 'database'),
+        edits,
+      }),
+    },
+  );
+  const server = await ServerProcess.start(folder);
+  const { seq, records } = await server.get<ShowReply>('/api/show');
+  expect(seq).toBe(13);
+  expect(sorted(records)).toEqual(sorted(exported()));
+  expect((await server.get<LiveReport>('/api/live')).notices).toEqual([]);
+  await server.stop();
+  expect(readdirSync(folder).filter((name) => name.startsWith('database.set-aside'))).toHaveLength(1);
+  removeFolder(folder);
+});
+
+test('every field of every kind has its column', () => {
+  for (const kind of KINDS)
+    expect(Object.keys(TABLES[kind])).toEqual(
+      expect.arrayContaining(['id', 'rev', ...Object.keys(DESCRIPTIONS[kind].fields)]),
+    );
 });

@@ -1,24 +1,20 @@
 /** The one door for writes. Every change of the show, from whoever and wherever, goes through here. */
-import { existsSync, mkdirSync, renameSync } from 'node:fs';
-import { join } from 'node:path';
 import {
-  applyChanges,
   findConflicts,
   inverseOf,
   refuseChanges,
   settleChanges,
-  toMaps,
-  toRecords,
   undoState,
   type Conflict,
   type Edit,
   type ProposedEdit,
-  type ShowMaps,
-  type ShowRecords,
-} from '@taxiarch/core/show';
+} from '@taxiarch/core/edit';
+import type { ShowRecords } from '@taxiarch/core/records';
 import type { Logger } from 'pino';
-import { Database } from './database';
-import { Journal } from './journal';
+import type { Notices } from '../bridge/notices';
+import type { Database } from './database';
+import type { Journal } from './journal';
+import { openShow } from './opening';
 
 /** The edit was made on records that have changed since; `now` shows them, `by` the edits that changed them. */
 export class StaleEdit extends Error {
@@ -33,65 +29,68 @@ export class StaleEdit extends Error {
 /** The edit would leave the show in a state that cannot be; the message says why. */
 export class RefusedEdit extends Error {}
 
+/** The database is brought to the disk this often, if anything was written. */
+const SETTLE_MS = 60_000;
+
 export class ShowStore {
-  private seq: number;
-  private readonly maps: ShowMaps;
   private broken = false;
   private queue: Promise<unknown> = Promise.resolve();
   private listeners: ((edit: Edit) => void)[] = [];
+  private held: ShowRecords | undefined;
+  private readonly settling: NodeJS.Timeout;
 
   private constructor(
     private readonly database: Database,
     private readonly journal: Journal,
-    records: ShowRecords,
-    private readonly edits: Edit[],
   ) {
-    this.maps = toMaps(records);
-    this.seq = edits[edits.length - 1]?.seq ?? 0;
+    this.settling = setInterval(() => void this.inTurn(() => this.database.settle()).catch(() => undefined), SETTLE_MS);
+    this.settling.unref();
   }
 
-  /**
-   * Opens the show kept in `folder`. Edits that the database lacks are taken from the journal; a
-   * database that does not open is set aside and built anew from the journal.
-   */
-  static async open(folder: string, migrations: string, log: Logger): Promise<ShowStore> {
-    mkdirSync(folder, { recursive: true });
-    const journal = Journal.open(join(folder, 'journal.jsonl'));
-    if (journal.damage) log.warn(journal.damage);
-    const place = join(folder, 'database');
-    let database: Database;
-    let last: number;
-    try {
-      database = await Database.open(place, migrations);
-      last = await database.lastSeq();
-    } catch (error) {
-      if (!existsSync(place) || journal.edits.length === 0) throw error;
-      log.warn({ error }, 'The database did not open; it is set aside and built anew from the journal.');
-      renameSync(place, `${place}.damaged-${Date.now()}`);
-      database = await Database.open(place, migrations);
-      last = 0;
-    }
-    const behind = journal.edits.filter((edit) => edit.seq > last);
-    for (const edit of behind) await database.write(edit, () => undefined);
-    if (behind.length > 0) log.info(`${behind.length} edits were taken from the journal into the database.`);
-    const history = await database.history();
-    const known = journal.edits[journal.edits.length - 1]?.seq ?? 0;
-    for (const edit of history) if (edit.seq > known) journal.append(edit);
-    return new ShowStore(database, journal, await database.records(), history);
+  /** Opens the show kept in `folder`; what had to be mended is said in `notices`. */
+  static async open(folder: string, notices: Notices, log: Logger): Promise<ShowStore> {
+    const { database, journal } = await openShow(folder, notices, log);
+    const store = new ShowStore(database, journal);
+    if (journal.isLong) await store.fold();
+    return store;
   }
 
   /** Number of the last edit. */
   get lastSeq(): number {
-    return this.seq;
+    return this.journal.lastSeq;
   }
 
+  /** The same object until the next edit. */
   records(): ShowRecords {
-    return toRecords(this.maps);
+    this.held ??= this.journal.records();
+    return this.held;
   }
 
-  /** All edits, oldest first. */
-  history(): readonly Edit[] {
-    return this.edits;
+  /** The newest edits, oldest first; as many as asked for, if there are so many. */
+  history(newest: number): readonly Edit[] {
+    let found: readonly Edit[] = this.journal.tail.slice(-newest);
+    for (const older of this.journal.putBy()) {
+      if (found.length >= newest) break;
+      found = [...older.slice(-(newest - found.length)), ...found];
+    }
+    return found;
+  }
+
+  /** What undo and redo would take back next for one author. */
+  undoState(author: string): ReturnType<typeof undoState> {
+    let known: readonly Edit[] = [...this.journal.tail];
+    const older = this.journal.putBy();
+    for (;;) {
+      const found = undoState(known, author);
+      const from = known[0]?.seq ?? Infinity;
+      const reachesBack = known.some(
+        ({ author: whose, undoes }) => whose === author && undoes !== undefined && undoes < from,
+      );
+      if (found.undo && !reachesBack) return found;
+      const next = older.next();
+      if (next.done) return found;
+      known = [...next.value, ...known];
+    }
   }
 
   onEdit(listener: (edit: Edit) => void): void {
@@ -105,24 +104,34 @@ export class ShowStore {
 
   /** Takes back the author's last edit; resolves to null if there is none. */
   undo(author: string): Promise<Edit | null> {
-    return this.inTurn(() => this.takeBack(undoState(this.edits, author).undo, author, 'Undid'));
+    return this.inTurn(() => this.takeBack(this.undoState(author).undo, author, 'Undid'));
   }
 
   /** Takes back the author's last undo; resolves to null if there is none. */
   redo(author: string): Promise<Edit | null> {
-    return this.inTurn(() => this.takeBack(undoState(this.edits, author).redo, author, 'Redid'));
+    return this.inTurn(() => this.takeBack(this.undoState(author).redo, author, 'Redid'));
+  }
+
+  private editNumbered(seq: number): Edit | undefined {
+    const recent = this.journal.tail.find((edit) => edit.seq === seq);
+    if (recent) return recent;
+    for (const older of this.journal.putBy()) {
+      const found = older.find((edit) => edit.seq === seq);
+      if (found) return found;
+    }
+    return undefined;
   }
 
   /** The edit that a chain of undo and redo began with. */
   private origin(edit: Edit): Edit {
-    const before = edit.undoes === undefined ? undefined : this.edits.find(({ seq }) => seq === edit.undoes);
+    const before = edit.undoes === undefined ? undefined : this.editNumbered(edit.undoes);
     return before ? this.origin(before) : edit;
   }
 
   private async takeBack(edit: Edit | undefined, author: string, verb: string): Promise<Edit | null> {
     if (!edit) return null;
     const sentence = `${verb}: ${this.origin(edit).sentence}`;
-    return this.commit({ author, sentence, changes: inverseOf(edit, this.maps) }, edit.seq);
+    return this.commit({ author, sentence, changes: inverseOf(edit, this.journal.maps) }, edit.seq);
   }
 
   private inTurn<T>(act: () => Promise<T>): Promise<T> {
@@ -132,12 +141,13 @@ export class ShowStore {
   }
 
   private async commit({ author, sentence, changes }: ProposedEdit, undoes?: number): Promise<Edit> {
-    const conflicts = findConflicts(this.maps, changes);
+    const { maps } = this.journal;
+    const conflicts = findConflicts(maps, changes);
     if (conflicts.length > 0)
       throw new StaleEdit(conflicts.map((conflict) => ({ ...conflict, by: this.lastEditOf(conflict) })));
-    const seq = this.seq + 1;
-    const settled = settleChanges(this.maps, changes, seq);
-    const refused = refuseChanges(this.maps, settled);
+    const seq = this.journal.lastSeq + 1;
+    const settled = settleChanges(maps, changes, seq);
+    const refused = refuseChanges(maps, settled);
     if (refused) throw new RefusedEdit(refused);
     const edit: Edit = {
       seq,
@@ -148,19 +158,19 @@ export class ShowStore {
       ...(undoes !== undefined && { undoes }),
     };
     await this.writeBoth(edit);
-    this.seq = seq;
-    this.edits.push(edit);
-    applyChanges(this.maps, settled);
+    this.held = undefined;
     for (const listener of this.listeners) listener(edit);
+    if (this.journal.isLong) await this.fold();
     return edit;
   }
 
   private async writeBoth(edit: Edit): Promise<void> {
     if (this.broken)
       throw new RefusedEdit('The database failed. Start Taxiarch again: nothing that was confirmed is lost.');
+    const digest = this.journal.digestAfter(edit.changes);
     let lasting = false;
     try {
-      await this.database.write(edit, () => {
+      await this.database.write(edit, digest, () => {
         this.journal.append(edit);
         lasting = true;
       });
@@ -171,13 +181,18 @@ export class ShowStore {
     }
   }
 
-  private lastEditOf({ kind, id }: Conflict): Edit | null {
-    return (
-      this.edits.findLast((edit) => edit.changes.some((change) => change.kind === kind && change.id === id)) ?? null
-    );
+  private async fold(): Promise<void> {
+    await this.database.settle();
+    this.journal.fold();
+    await this.database.forgetEdits(this.journal.lastSeq);
+  }
+
+  private lastEditOf({ now }: Conflict): Edit | null {
+    return now ? (this.editNumbered(now.rev) ?? null) : null;
   }
 
   async close(): Promise<void> {
+    clearInterval(this.settling);
     await this.queue;
     await this.database.close();
     this.journal.close();

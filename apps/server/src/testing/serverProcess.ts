@@ -71,6 +71,11 @@ export class ServerProcess {
     return (await this.request('GET', path)).body as T;
   }
 
+  /** A line on its standard input */
+  type(line: string): void {
+    this.child.stdin?.write(`${line}\n`);
+  }
+
   /** Ends it as a power cut would. */
   async kill(): Promise<void> {
     this.child.kill('SIGKILL');

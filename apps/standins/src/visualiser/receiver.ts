@@ -89,15 +89,15 @@ export class Receiver {
   private takeArtNet(bytes: Uint8Array, from: string): void {
     const decoded = decodeArtNet(bytes);
     if (!decoded.ok || from === this.address) return;
-    if (decoded.message.kind === 'poll') this.answer(from);
-    else if (decoded.message.kind === 'dmx')
-      this.take(wireKey({ protocol: 'artnet', number: decoded.message.portAddress }), decoded.message.slots, from, 100);
+    if (decoded.value.kind === 'poll') this.answer(from);
+    else if (decoded.value.kind === 'dmx')
+      this.take(wireKey({ protocol: 'artnet', number: decoded.value.portAddress }), decoded.value.slots, from, 100);
   }
 
   private takeSacn(bytes: Uint8Array, from: string): void {
     const decoded = decodeSacn(bytes);
-    if (!decoded.ok || decoded.message.kind !== 'data') return;
-    const { universe, startCode, slots, priority, preview } = decoded.message;
+    if (!decoded.ok || decoded.value.kind !== 'data') return;
+    const { universe, startCode, slots, priority, preview } = decoded.value;
     if (startCode === Sacn.START_CODE_NULL && !preview) this.take(universe, slots, from, priority);
   }
 

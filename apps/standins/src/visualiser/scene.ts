@@ -1,7 +1,7 @@
 /** What the visualiser draws: its own patch of lamps, lit by the levels that reach it. */
 import { channelMaximum } from '@taxiarch/core/fixture';
-import { rigOf, slotsOf, type PatchedLamp } from '@taxiarch/core/patch';
-import type { ShowRecords } from '@taxiarch/core/show';
+import { type PatchedLamp, rigOf, slotsOf } from '@taxiarch/core/patch';
+import type { ShowRecords } from '@taxiarch/core/records';
 import { Light } from '@taxiarch/core/stage';
 
 interface Drawn {

@@ -1,5 +1,6 @@
 /** Addresses set by small switches: nine of them, each worth twice the one before. */
-import { SLOTS, refuse, read, type NumberingBase, type Read } from './universe';
+import { type NumberingBase, SLOTS } from './universe';
+import { ok, refuse, type Result } from '../result';
 
 export const DIP_SWITCHES = 9;
 
@@ -24,13 +25,17 @@ export interface DipSwitch {
 }
 
 /** The row of switches for a start channel (1–512), from left to right. Channel 512 does not fit nine switches in base 1. */
-export function dipSwitches(channel: number, scheme: DipScheme): Read<DipSwitch[]> {
+export function dipSwitches(channel: number, scheme: DipScheme): Result<DipSwitch[]> {
   const value = channel - 1 + scheme.base;
-  if (!Number.isInteger(channel) || channel < 1 || channel > SLOTS) return refuse(`${channel} is not a channel.`);
+  if (!Number.isInteger(channel) || channel < 1 || channel > SLOTS)
+    return refuse('out-of-range', `${channel} is not a channel.`);
   if (value >= 2 ** DIP_SWITCHES)
-    return refuse(`Channel ${channel} cannot be set with nine switches that count from ${scheme.base}.`);
+    return refuse(
+      'not-possible',
+      `Channel ${channel} cannot be set with nine switches that count from ${scheme.base}.`,
+    );
   const switchOf = (label: string, on: boolean): DipSwitch => ({ label, on, up: on === (scheme.on === 'up') });
   const row = Array.from({ length: DIP_SWITCHES }, (_, i) => switchOf(String(i + 1), ((value >> i) & 1) === 1));
   if (scheme.order === 'right') row.reverse();
-  return read([...row, ...scheme.extras.map(({ label, on }) => switchOf(label, on))]);
+  return ok([...row, ...scheme.extras.map(({ label, on }) => switchOf(label, on))]);
 }

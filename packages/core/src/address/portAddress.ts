@@ -1,5 +1,6 @@
 /** The Art-Net Port-Address: 15 bits, net (7) . sub-net (4) . universe (4); Art-Net 4, "Universe addressing". */
-import { PORT_ADDRESS_LAST, read, refuse, type NumberingBase, type Read } from './universe';
+import { type NumberingBase, PORT_ADDRESS_LAST } from './universe';
+import { ok, refuse, type Result } from '../result';
 
 export interface PortAddressParts {
   /** 0–127 */
@@ -30,20 +31,22 @@ export function formatPortAddress(portAddress: number): string {
  * `base` says what the writer calls the first one; it holds for the single number only,
  * since the three-part form is always the bits on the wire.
  */
-export function readPortAddress(text: string, base: NumberingBase = 0): Read<number> {
+export function readPortAddress(text: string, base: NumberingBase = 0): Result<number> {
   const trimmed = text.trim();
   if (/^\d+\.\d+\.\d+$/.test(trimmed)) {
     const [net, sub, universe] = trimmed.split('.').map(Number) as [number, number, number];
-    if (net > 127) return refuse(`Net ${net} is too high: Art-Net nets run from 0 to 127.`);
-    if (sub > 15) return refuse(`Sub-net ${sub} is too high: Art-Net sub-nets run from 0 to 15.`);
-    if (universe > 15) return refuse(`Universe ${universe} is too high within a sub-net: 0 to 15.`);
-    return read(joinPortAddress({ net, sub, universe }));
+    if (net > 127) return refuse('out-of-range', `Net ${net} is too high: Art-Net nets run from 0 to 127.`);
+    if (sub > 15) return refuse('out-of-range', `Sub-net ${sub} is too high: Art-Net sub-nets run from 0 to 15.`);
+    if (universe > 15) return refuse('out-of-range', `Universe ${universe} is too high within a sub-net: 0 to 15.`);
+    return ok(joinPortAddress({ net, sub, universe }));
   }
-  if (!/^\d{1,6}$/.test(trimmed)) return refuse(`“${trimmed}” is not an Art-Net address: write 18 or 0.1.2.`);
+  if (!/^\d{1,6}$/.test(trimmed))
+    return refuse('not-understood', `“${trimmed}” is not an Art-Net address: write 18 or 0.1.2.`);
   const number = Number(trimmed) - base;
   if (number < 0 || number > PORT_ADDRESS_LAST)
     return refuse(
+      'out-of-range',
       `${trimmed} is not an Art-Net universe: counted from ${base} they run to ${PORT_ADDRESS_LAST + base}.`,
     );
-  return read(number);
+  return ok(number);
 }

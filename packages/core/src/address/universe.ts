@@ -1,4 +1,5 @@
 /** Universes and channels: the three numberings a show meets, and the notation `universe/channel`. */
+import { ok, refuse, type Result } from '../result';
 
 export const SLOTS = 512;
 
@@ -27,34 +28,29 @@ export interface WireUniverse {
 /** What a device calls its first universe: some count Art-Net from 0, some from 1. */
 export type NumberingBase = 0 | 1;
 
-/** The result of reading something a person typed: the value, or one sentence that says why not. */
-export type Read<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly why: string };
-
-export const read = <T>(value: T): Read<T> => ({ ok: true, value });
-export const refuse = (why: string): Read<never> => ({ ok: false, why });
-
 const wholeNumber = (text: string): number | undefined => {
   const trimmed = text.trim();
   return /^\d{1,9}$/.test(trimmed) ? Number(trimmed) : undefined;
 };
 
-function readWithin(text: string, what: string, first: number, last: number): Read<number> {
+function readWithin(text: string, what: string, first: number, last: number): Result<number> {
   const number = wholeNumber(text);
-  if (number === undefined) return refuse(`“${text.trim()}” is not ${what}: type a whole number.`);
-  if (number < first || number > last) return refuse(`${number} is not ${what}: these run from ${first} to ${last}.`);
-  return read(number);
+  if (number === undefined) return refuse('not-understood', `“${text.trim()}” is not ${what}: type a whole number.`);
+  if (number < first || number > last)
+    return refuse('out-of-range', `${number} is not ${what}: these run from ${first} to ${last}.`);
+  return ok(number);
 }
 
 /** Reads a show universe, 1–63999; a leading `u` is allowed. */
-export const readShowUniverse = (text: string): Read<number> =>
+export const readShowUniverse = (text: string): Result<number> =>
   readWithin(text.trim().replace(/^u\s*/i, ''), 'a show universe', 1, SHOW_UNIVERSE_LAST);
 
 /** Reads an sACN universe, 1–63999. */
-export const readSacnUniverse = (text: string): Read<number> =>
+export const readSacnUniverse = (text: string): Result<number> =>
   readWithin(text, 'an sACN universe', SACN_FIRST, SACN_LAST);
 
 /** Reads a channel, 1–512. */
-export const readChannel = (text: string): Read<number> => readWithin(text, 'a channel', 1, SLOTS);
+export const readChannel = (text: string): Result<number> => readWithin(text, 'a channel', 1, SLOTS);
 
 /** A place in the show: show universe and channel, both from 1. */
 export interface SlotAddress {
@@ -65,14 +61,15 @@ export interface SlotAddress {
 export const formatAddress = ({ universe, channel }: SlotAddress): string => `${universe}/${channel}`;
 
 /** Reads `universe/channel`, as in `3/47`. */
-export function readAddress(text: string): Read<SlotAddress> {
+export function readAddress(text: string): Result<SlotAddress> {
   const parts = text.split('/');
-  if (parts.length !== 2) return refuse(`“${text.trim()}” is not an address: write universe/channel, as in 3/47.`);
+  if (parts.length !== 2)
+    return refuse('not-understood', `“${text.trim()}” is not an address: write universe/channel, as in 3/47.`);
   const universe = readShowUniverse(parts[0]!);
   if (!universe.ok) return universe;
   const channel = readChannel(parts[1]!);
   if (!channel.ok) return channel;
-  return read({ universe: universe.value, channel: channel.value });
+  return ok({ universe: universe.value, channel: channel.value });
 }
 
 /** A run of channels in one universe, both ends included. */
@@ -83,17 +80,17 @@ export interface SlotRange {
 }
 
 /** Reads one slot (`3/47`) or a run of them (`3/1-24`, ends in either order). */
-export function readRange(text: string): Read<SlotRange> {
+export function readRange(text: string): Result<SlotRange> {
   const [head, tail, ...more] = text.split(/[-–]/);
   if (head === undefined || more.length > 0)
-    return refuse(`“${text.trim()}” is not a run of channels: write 3/47 or 3/1-24.`);
+    return refuse('not-understood', `“${text.trim()}” is not a run of channels: write 3/47 or 3/1-24.`);
   const start = readAddress(head);
   if (!start.ok) return start;
   if (tail === undefined)
-    return read({ universe: start.value.universe, from: start.value.channel, to: start.value.channel });
+    return ok({ universe: start.value.universe, from: start.value.channel, to: start.value.channel });
   const end = readChannel(tail);
   if (!end.ok) return end;
-  return read({
+  return ok({
     universe: start.value.universe,
     from: Math.min(start.value.channel, end.value),
     to: Math.max(start.value.channel, end.value),
@@ -111,12 +108,12 @@ export const toAbsolute = ({ universe, channel }: SlotAddress, base: NumberingBa
   (universe - 1) * SLOTS + (channel - 1) + base;
 
 /** The address of an absolute channel; refused below the base or beyond the last universe. */
-export function fromAbsolute(absolute: number, base: NumberingBase = 1): Read<SlotAddress> {
+export function fromAbsolute(absolute: number, base: NumberingBase = 1): Result<SlotAddress> {
   const index = absolute - base;
   if (!Number.isInteger(absolute) || index < 0)
-    return refuse(`${absolute} is not an absolute channel: these start at ${base}.`);
+    return refuse('out-of-range', `${absolute} is not an absolute channel: these start at ${base}.`);
   const universe = Math.floor(index / SLOTS) + 1;
   if (universe > SHOW_UNIVERSE_LAST)
-    return refuse(`${absolute} lies beyond universe ${SHOW_UNIVERSE_LAST}, the last one.`);
-  return read({ universe, channel: (index % SLOTS) + 1 });
+    return refuse('out-of-range', `${absolute} lies beyond universe ${SHOW_UNIVERSE_LAST}, the last one.`);
+  return ok({ universe, channel: (index % SLOTS) + 1 });
 }

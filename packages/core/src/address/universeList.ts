@@ -1,5 +1,6 @@
 /** Show universes written as people write them: `1-12, 41`. */
-import { SHOW_UNIVERSE_LAST, read, refuse, type Read } from './universe';
+import { SHOW_UNIVERSE_LAST } from './universe';
+import { ok, refuse, type Result } from '../result';
 
 /** Runs of numbers that stand together, both ends included; `numbers` rise. */
 export function runsOf(numbers: readonly number[]): [first: number, last: number][] {
@@ -21,7 +22,7 @@ export const formatUniverses = (universes: readonly number[]): string =>
 const MOST = 4096;
 
 /** Numbers and runs, with commas or spaces between; rising, each once. Empty text is no universes. */
-export function readUniverses(text: string): Read<number[]> {
+export function readUniverses(text: string): Result<number[]> {
   const universes = new Set<number>();
   const parts = text
     .replace(/\s*[-–]\s*/g, '-')
@@ -29,14 +30,15 @@ export function readUniverses(text: string): Read<number[]> {
     .filter((part) => part !== '');
   for (const part of parts) {
     const match = /^(\d{1,6})(?:-(\d{1,6}))?$/.exec(part);
-    if (!match) return refuse(`“${part}” is no universe and no run of them: write 1-12, 41.`);
+    if (!match) return refuse('not-understood', `“${part}” is no universe and no run of them: write 1-12, 41.`);
     const first = Number(match[1]);
     const last = Number(match[2] ?? match[1]);
     if (first < 1 || last > SHOW_UNIVERSE_LAST)
-      return refuse(`Universes run from 1 to ${SHOW_UNIVERSE_LAST}; “${part}” goes beyond.`);
-    if (last < first) return refuse(`The run ${part} ends before it begins.`);
-    if (universes.size + last - first + 1 > MOST) return refuse(`One sender sends at most ${MOST} universes.`);
+      return refuse('out-of-range', `Universes run from 1 to ${SHOW_UNIVERSE_LAST}; “${part}” goes beyond.`);
+    if (last < first) return refuse('not-understood', `The run ${part} ends before it begins.`);
+    if (universes.size + last - first + 1 > MOST)
+      return refuse('out-of-range', `One sender sends at most ${MOST} universes.`);
     for (let universe = first; universe <= last; universe += 1) universes.add(universe);
   }
-  return read([...universes].sort((a, b) => a - b));
+  return ok([...universes].sort((a, b) => a - b));
 }

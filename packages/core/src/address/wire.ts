@@ -1,6 +1,7 @@
 /** Wire universes as short keys and as words; the numbering base is always said, never guessed. */
 import { formatPortAddress, readPortAddress } from './portAddress';
-import { readSacnUniverse, refuse, type Protocol, type Read, type WireUniverse } from './universe';
+import { type Protocol, readSacnUniverse, type WireUniverse } from './universe';
+import { refuse, type Result, ok } from '../result';
 
 /** One number for a wire universe, fit for maps and packets: Art-Net keys have bit 16 set. */
 export const wireKey = ({ protocol, number }: WireUniverse): number =>
@@ -12,12 +13,12 @@ export const fromWireKey = (key: number): WireUniverse =>
 /** The key as it stands in addresses of pages: `sacn-12`, `artnet-18`. */
 export const formatWireToken = ({ protocol, number }: WireUniverse): string => `${protocol}-${number}`;
 
-export function readWireToken(token: string): Read<WireUniverse> {
+export function readWireToken(token: string): Result<WireUniverse> {
   const match = /^(sacn|artnet)-(.+)$/.exec(token);
-  if (!match) return refuse(`“${token}” names no universe on the wire.`);
+  if (!match) return refuse('not-understood', `“${token}” names no universe on the wire.`);
   const protocol = match[1] as Protocol;
   const number = protocol === 'sacn' ? readSacnUniverse(match[2]!) : readPortAddress(match[2]!);
-  return number.ok ? { ok: true, value: { protocol, number: number.value } } : number;
+  return number.ok ? ok({ protocol, number: number.value }) : number;
 }
 
 export const protocolName = (protocol: Protocol): string => (protocol === 'sacn' ? 'sACN' : 'Art-Net');
@@ -42,16 +43,20 @@ export const multicastGroup = (universe: number): string => `239.255.${universe 
 export function readWireText(
   text: string,
   planned: (universe: number) => WireUniverse | undefined,
-): Read<WireUniverse> {
+): Result<WireUniverse> {
   const trimmed = text.trim();
   const show = /^u?\s*(\d{1,6})$/i.exec(trimmed);
   if (show) {
     const wire = planned(Number(show[1]));
     return wire
-      ? { ok: true, value: wire }
-      : refuse(`Universe ${show[1]} is not in the show. Write sACN 12 or Art-Net 0.1.2.`);
+      ? ok(wire)
+      : refuse('not-found', `Universe ${show[1]} is not in the show. Write sACN 12 or Art-Net 0.1.2.`);
   }
   const match = /^(sacn|art-?net)[\s-]*(.+)$/i.exec(trimmed);
-  if (!match) return refuse(`“${trimmed}” names no universe: write 3 for a show universe, sACN 12, or Art-Net 0.1.2.`);
+  if (!match)
+    return refuse(
+      'not-found',
+      `“${trimmed}” names no universe: write 3 for a show universe, sACN 12, or Art-Net 0.1.2.`,
+    );
   return readWireToken(`${match[1]!.toLowerCase().replace('-', '')}-${match[2]}`);
 }

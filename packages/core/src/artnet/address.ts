@@ -1,7 +1,8 @@
 /** ArtAddress: names, Port-Addresses and commands for one page of a device (Art-Net 4, ArtAddress). */
-import { accepted, readText, rejected, writeText, type Decoded } from '../bytes';
+import { readText, writeText } from '../bytes';
+import { ok, type Result } from '../result';
 import * as A from './constants';
-import { newPacket, refuseHeader, type ArtNetRejection } from './header';
+import { refuseArtNet, newPacket, refuseHeader, type ArtNetRejection } from './header';
 
 export interface ArtAddress {
   readonly kind: 'address';
@@ -24,10 +25,10 @@ export interface ArtAddress {
 
 export const ADDRESS_LENGTH = 107;
 
-export function decodeAddress(bytes: Uint8Array): Decoded<ArtAddress, ArtNetRejection> {
+export function decodeAddress(bytes: Uint8Array): Result<ArtAddress, ArtNetRejection> {
   const reason = refuseHeader(bytes, A.OpAddress, ADDRESS_LENGTH);
-  if (reason) return rejected(reason);
-  return accepted({
+  if (reason) return refuseArtNet(reason);
+  return ok({
     kind: 'address',
     netSwitch: bytes[12]!,
     bindIndex: bytes[13]!,

@@ -73,7 +73,7 @@ test('poll replies fill 239 bytes and come back as they went, every field', () =
     fc.property(reply, (message) => {
       const packet = encodePollReply(message);
       expect(packet).toHaveLength(239);
-      expect(decodeArtNet(packet)).toEqual({ ok: true, message: { kind: 'pollReply', ...message } });
+      expect(decodeArtNet(packet)).toEqual({ ok: true, value: { kind: 'pollReply', ...message } });
     }),
   );
 });
@@ -107,7 +107,7 @@ test('dmx comes back as it went; an odd number of slots gains a zero', () => {
         const decoded = decodeArtNet(encodeDmx({ sequence, physical, portAddress, slots }));
         const even = new Uint8Array(slots.length + (slots.length % 2));
         even.set(slots);
-        expect(decoded).toEqual({ ok: true, message: { kind: 'dmx', sequence, physical, portAddress, slots: even } });
+        expect(decoded).toEqual({ ok: true, value: { kind: 'dmx', sequence, physical, portAddress, slots: even } });
       },
     ),
   );
@@ -145,7 +145,7 @@ test('replies of before Art-Net 4 are read, what they lack as zero', () => {
     bindIndex: 7,
   }).subarray(0, 207);
   const decoded = decodeArtNet(old);
-  expect(decoded.ok && (decoded.message as ArtPollReply).bindIndex).toBe(0);
+  expect(decoded.ok && (decoded.value as ArtPollReply).bindIndex).toBe(0);
 });
 
 test('ports of a page have whole Port-Addresses and say what they do', () => {
@@ -191,7 +191,7 @@ const nibble = fc.array(byte, { minLength: 4, maxLength: 4 });
 test('Address, Input and IpProg come back as they were sent', () => {
   const back = (packet: Uint8Array) => {
     const decoded = decodeArtNet(packet);
-    return decoded.ok ? decoded.message : decoded.reason;
+    return decoded.ok ? decoded.value : decoded.reason;
   };
   const address = fc.record({
     netSwitch: byte,

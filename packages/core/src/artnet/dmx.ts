@@ -1,8 +1,9 @@
 /** ArtDmx: the levels of one universe (Art-Net 4, ArtDmx). */
 import { SLOTS } from '../address';
-import { accepted, readU16, rejected, writeU16, type Decoded } from '../bytes';
+import { readU16, writeU16 } from '../bytes';
+import { ok, type Result } from '../result';
 import * as A from './constants';
-import { newPacket, refuseHeader, type ArtNetRejection } from './header';
+import { refuseArtNet, newPacket, refuseHeader, type ArtNetRejection } from './header';
 
 export interface ArtDmx {
   readonly kind: 'dmx';
@@ -44,11 +45,11 @@ export function readDmxFields(bytes: Uint8Array, into: ArtDmxFields): ArtNetReje
 
 const fields = blankDmxFields();
 
-export function decodeDmx(bytes: Uint8Array): Decoded<ArtDmx, ArtNetRejection> {
+export function decodeDmx(bytes: Uint8Array): Result<ArtDmx, ArtNetRejection> {
   const reason = readDmxFields(bytes, fields);
-  if (reason) return rejected(reason);
+  if (reason) return refuseArtNet(reason);
   const { sequence, physical, portAddress, slotCount } = fields;
-  return accepted({
+  return ok({
     kind: 'dmx',
     sequence,
     physical,

@@ -1,10 +1,20 @@
 /** The twelve bytes that most Art-Net packets begin with: identifier, OpCode (little-endian), version. */
 import { readU16, startsWith, writeU16 } from '../bytes';
+import { refuse, type Refused } from '../result';
 import * as A from './constants';
 
-/** Why bytes are not an Art-Net packet we read. */
-export type ArtNetRejection =
-  'too-short' | 'not-artnet' | 'unknown-opcode' | 'old-version' | 'bad-length' | 'bad-port-count';
+/** Why bytes are not an Art-Net packet we read: by name and in a sentence. */
+const REJECTIONS = {
+  'too-short': 'The packet is shorter than its kind is.',
+  'not-artnet': 'It does not begin with Art-Net’s identifier.',
+  'unknown-opcode': 'It is of a kind that is not read.',
+  'old-version': 'It is of a protocol version before 14.',
+  'bad-length': 'Its count of slots is none that DMX has, or not that of the packet.',
+  'bad-port-count': 'It tells more ports than a page has.',
+} as const;
+export type ArtNetRejection = keyof typeof REJECTIONS;
+
+export const refuseArtNet = (reason: ArtNetRejection): Refused<ArtNetRejection> => refuse(reason, REJECTIONS[reason]);
 
 /** Length of identifier and OpCode; a PollReply has no version after it. */
 export const OPCODE_END = 10;

@@ -1,7 +1,8 @@
 /** ArtInput: switches the inputs of one page on and off (Art-Net 4, ArtInput). */
-import { accepted, readU16, rejected, writeU16, type Decoded } from '../bytes';
+import { readU16, writeU16 } from '../bytes';
+import { ok, type Result } from '../result';
 import * as A from './constants';
-import { newPacket, refuseHeader, type ArtNetRejection } from './header';
+import { refuseArtNet, newPacket, refuseHeader, type ArtNetRejection } from './header';
 
 export interface ArtInput {
   readonly kind: 'input';
@@ -15,12 +16,12 @@ export interface ArtInput {
 export const INPUT_LENGTH = 20;
 const DISABLE = 0x01;
 
-export function decodeInput(bytes: Uint8Array): Decoded<ArtInput, ArtNetRejection> {
+export function decodeInput(bytes: Uint8Array): Result<ArtInput, ArtNetRejection> {
   const reason = refuseHeader(bytes, A.OpInput, INPUT_LENGTH);
-  if (reason) return rejected(reason);
+  if (reason) return refuseArtNet(reason);
   const ports = readU16(bytes, 14);
-  if (ports > 4) return rejected('bad-port-count');
-  return accepted({
+  if (ports > 4) return refuseArtNet('bad-port-count');
+  return ok({
     kind: 'input',
     bindIndex: bytes[13]!,
     ports,

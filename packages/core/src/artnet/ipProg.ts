@@ -1,7 +1,8 @@
 /** ArtIpProg and ArtIpProgReply: a device's own address, mask and gateway (Art-Net 4, ArtIpProg). */
-import { accepted, readU16, rejected, writeU16, type Decoded } from '../bytes';
+import { readU16, writeU16 } from '../bytes';
+import { ok, type Result } from '../result';
 import * as A from './constants';
-import { newPacket, readIp, refuseHeader, writeIp, type ArtNetRejection } from './header';
+import { refuseArtNet, newPacket, readIp, refuseHeader, writeIp, type ArtNetRejection } from './header';
 
 export interface ArtIpProg {
   readonly kind: 'ipProg';
@@ -25,10 +26,10 @@ export interface ArtIpProgReply {
 export const IPPROG_LENGTH = 34;
 const NOWHERE = '0.0.0.0';
 
-export function decodeIpProg(bytes: Uint8Array): Decoded<ArtIpProg, ArtNetRejection> {
+export function decodeIpProg(bytes: Uint8Array): Result<ArtIpProg, ArtNetRejection> {
   const reason = refuseHeader(bytes, A.OpIpProg, IPPROG_LENGTH);
-  if (reason) return rejected(reason);
-  return accepted({
+  if (reason) return refuseArtNet(reason);
+  return ok({
     kind: 'ipProg',
     command: bytes[14]!,
     ip: readIp(bytes, 16),
@@ -47,10 +48,10 @@ export function encodeIpProg(message: Partial<Omit<ArtIpProg, 'kind'>> = {}): Ui
   return bytes;
 }
 
-export function decodeIpProgReply(bytes: Uint8Array): Decoded<ArtIpProgReply, ArtNetRejection> {
+export function decodeIpProgReply(bytes: Uint8Array): Result<ArtIpProgReply, ArtNetRejection> {
   const reason = refuseHeader(bytes, A.OpIpProgReply, IPPROG_LENGTH);
-  if (reason) return rejected(reason);
-  return accepted({
+  if (reason) return refuseArtNet(reason);
+  return ok({
     kind: 'ipProgReply',
     ip: readIp(bytes, 16),
     mask: readIp(bytes, 20),

@@ -1,7 +1,8 @@
 /** ArtPoll: "who is there?" (Art-Net 4, ArtPoll). */
-import { accepted, readU16, rejected, writeU16, type Decoded } from '../bytes';
+import { readU16, writeU16 } from '../bytes';
+import { ok, type Result } from '../result';
 import * as A from './constants';
-import { newPacket, refuseHeader, type ArtNetRejection } from './header';
+import { refuseArtNet, newPacket, refuseHeader, type ArtNetRejection } from './header';
 
 export interface ArtPoll {
   readonly kind: 'poll';
@@ -20,11 +21,11 @@ const POLL_LENGTH = 22;
 const SHORTEST_POLL = 14;
 export const POLL_TARGETED = 0x20;
 
-export function decodePoll(bytes: Uint8Array): Decoded<ArtPoll, ArtNetRejection> {
+export function decodePoll(bytes: Uint8Array): Result<ArtPoll, ArtNetRejection> {
   const reason = refuseHeader(bytes, A.OpPoll, SHORTEST_POLL);
-  if (reason) return rejected(reason);
+  if (reason) return refuseArtNet(reason);
   const word = (at: number) => (bytes.length >= at + 2 ? readU16(bytes, at) : 0);
-  return accepted({
+  return ok({
     kind: 'poll',
     flags: bytes[12]!,
     diagnosticsPriority: bytes[13]!,

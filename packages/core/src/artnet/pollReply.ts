@@ -1,8 +1,10 @@
 /** ArtPollReply: a device's account of itself, 239 bytes, four ports a page (Art-Net 4, ArtPollReply). */
+import { integer, report, word, yesNo, type ReportOf } from '../field';
 import { joinPortAddress } from '../address';
-import { accepted, readText, readU16, rejected, writeText, writeU16, type Decoded } from '../bytes';
+import { readText, readU16, writeText, writeU16 } from '../bytes';
+import { ok, type Result } from '../result';
 import * as A from './constants';
-import { newPacket, readIp, refuseHeader, writeIp, type ArtNetRejection } from './header';
+import { refuseArtNet, newPacket, readIp, refuseHeader, writeIp, type ArtNetRejection } from './header';
 
 export const POLL_REPLY_LENGTH = 239;
 /** Devices of before Art-Net 4 send no more than this; what they leave out reads as zero. */
@@ -61,14 +63,14 @@ export interface ArtPollReply {
   readonly backgroundQueuePolicy: number;
 }
 
-export function decodePollReply(packet: Uint8Array): Decoded<ArtPollReply, ArtNetRejection> {
+export function decodePollReply(packet: Uint8Array): Result<ArtPollReply, ArtNetRejection> {
   const reason = refuseHeader(packet, A.OpPollReply, SHORTEST_POLL_REPLY);
-  if (reason) return rejected(reason);
+  if (reason) return refuseArtNet(reason);
   const bytes = new Uint8Array(POLL_REPLY_LENGTH);
   bytes.set(packet.subarray(0, POLL_REPLY_LENGTH));
   const portCount = readU16(bytes, 172);
-  if (portCount > PORTS_PER_PAGE) return rejected('bad-port-count');
-  return accepted({
+  if (portCount > PORTS_PER_PAGE) return refuseArtNet('bad-port-count');
+  return ok({
     kind: 'pollReply',
     ip: readIp(bytes, 10),
     port: bytes[14]! | (bytes[15]! << 8),
@@ -179,22 +181,19 @@ export const blankPollReply = (ip: string, mac: Uint8Array): Omit<ArtPollReply, 
   backgroundQueuePolicy: 0,
 });
 
-/** A port of a device, with the full 15-bit Port-Address. */
-export interface DevicePort {
-  /** Place on its page, 0–3 */
-  readonly index: number;
-  readonly direction: 'out' | 'in';
-  readonly portAddress: number;
-  /** Data is passing now (output sent, or input received). */
-  readonly active: boolean;
-  readonly merging: boolean;
-  readonly ltp: boolean;
-  /** The port is set to sACN instead of Art-Net. */
-  readonly sacn: boolean;
-  readonly rdm: boolean;
-  /** An input that is switched off */
-  readonly disabled: boolean;
-}
+/** One port of a device, read from the page that it stands on. */
+export const devicePort = report('', {
+  index: integer('Place on its page, 0–3.'),
+  direction: word(['out', 'in']),
+  portAddress: integer('Port-Address, or sACN universe where `sacn`.'),
+  active: yesNo('Data is passing now: output sent, or input received.'),
+  merging: yesNo(),
+  ltp: yesNo(),
+  sacn: yesNo('The port is set to sACN instead of Art-Net.'),
+  rdm: yesNo(),
+  disabled: yesNo('An input that is switched off.'),
+});
+export interface DevicePort extends ReportOf<typeof devicePort.fields> {}
 
 /** The ports that a page really has, with whole Port-Addresses; one that is both ways is told twice. */
 export function portsOf(page: ArtPollReply): DevicePort[] {

@@ -1,7 +1,7 @@
 /** ArtSync: releases all ArtDmx received since the last one (Art-Net 4, ArtSync). */
-import { accepted, rejected, type Decoded } from '../bytes';
+import { ok, type Result } from '../result';
 import * as A from './constants';
-import { newPacket, refuseHeader, type ArtNetRejection } from './header';
+import { refuseArtNet, newPacket, refuseHeader, type ArtNetRejection } from './header';
 
 export interface ArtSync {
   readonly kind: 'sync';
@@ -9,9 +9,9 @@ export interface ArtSync {
 
 const SYNC_LENGTH = 14;
 
-export function decodeArtSync(bytes: Uint8Array): Decoded<ArtSync, ArtNetRejection> {
+export function decodeArtSync(bytes: Uint8Array): Result<ArtSync, ArtNetRejection> {
   const reason = refuseHeader(bytes, A.OpSync, SYNC_LENGTH);
-  return reason ? rejected(reason) : accepted({ kind: 'sync' });
+  return reason ? refuseArtNet(reason) : ok({ kind: 'sync' });
 }
 
 export const encodeArtSync = (): Uint8Array => newPacket(A.OpSync, SYNC_LENGTH);

@@ -1,7 +1,8 @@
+import { sendersOf } from '../flow';
 import { nightFerry } from '../demo';
 import { footprintOf } from '../fixture';
 import { MODELS } from '../library';
-import { PLAIN_MACHINE, PLAIN_RANGE, type Model, type ShowRecords } from '../show';
+import { type Model, PLAIN_MACHINE, PLAIN_LINE, type ShowRecords } from '../records';
 import { allowance, allowanceText } from './allowance';
 import { viewOf } from './finding';
 
@@ -21,18 +22,16 @@ const show = (model: Partial<Model>, count: number): ShowRecords => ({
       kind: 'console',
       modelId: desk.id,
       interfaces: [{ name: '', mac: '', addresses: [{ way: 'fixed', address: '10.0.0.1', prefix: 8 }] }],
+      sends: {
+        lines: [{ ...PLAIN_LINE, from: 1, count }],
+        pennant: { letter: 'D', cut: 'square', fill: 'plain' },
+      },
     },
   ],
-  source: [
-    {
-      id: 'source',
-      rev: 1,
-      name: 'Desk',
-      address: '10.0.0.1',
-      ranges: [{ ...PLAIN_RANGE, from: 1, count }],
-      pennant: { letter: 'D', cut: 'square', fill: 'plain' },
-    },
-  ],
+});
+const ofNoModel = (records: ShowRecords): ShowRecords => ({
+  ...records,
+  machine: records.machine.map((one) => ({ ...one, modelId: null })),
 });
 const found = (records: ShowRecords) => [...allowance.find(viewOf(records))].map(({ sentence }) => sentence);
 /** Slots of the lamps on some universes, counted by hand. */
@@ -55,15 +54,15 @@ test('as many as allowed is fine; one more universe, or one parameter fewer allo
   ]);
 });
 
-test('a model without limits allows all; a sender without a machine is not judged', () => {
+test('a model without limits allows all; a sender of no known model is not judged', () => {
   expect(found(show({ universes: null, parameters: null }, 8))).toEqual([]);
-  expect(found({ ...show({ universes: 1 }, 8), machine: [] })).toEqual([]);
+  expect(found(ofNoModel(show({ universes: 1 }, 8)))).toEqual([]);
 });
 
 test('what is used of what is allowed, in words', () => {
-  const said = (records: ShowRecords) => allowanceText(records.source[0]!, viewOf(records));
+  const said = (records: ShowRecords) => allowanceText(sendersOf(records.machine)[0]!, viewOf(records));
   expect(said(show({ universes: 4, parameters: null }, 3))).toBe(
     `A ${desk.maker} ${desk.name}: 3 of 4 universes; ${parameters(3)} parameters, no limit known.`,
   );
-  expect(said({ ...show({}, 3), machine: [] })).toBeUndefined();
+  expect(said(ofNoModel(show({}, 3)))).toBeUndefined();
 });

@@ -1,8 +1,8 @@
 /** A sender that is planned to send more universes or parameters than its model is allowed. */
+import { countOf } from '../edit';
 import { footprintOf } from '../fixture';
-import { universesOf } from '../flow';
-import type { Source } from '../show';
-import { machineOfSource, type Check, type Finding, type NetworkView } from './finding';
+import { universesOf, type Sender } from '../flow';
+import type { Check, Finding, NetworkView } from './finding';
 
 const footprints = new WeakMap<NetworkView, ReadonlyMap<number, number>>();
 
@@ -19,8 +19,8 @@ function parametersByUniverse(view: NetworkView): ReadonlyMap<number, number> {
   return made;
 }
 
-function used(source: Source, view: NetworkView) {
-  const universes = universesOf(source);
+function used(sender: Sender, view: NetworkView) {
+  const universes = universesOf(sender);
   const by = parametersByUniverse(view);
   return {
     universes: universes.length,
@@ -29,10 +29,10 @@ function used(source: Source, view: NetworkView) {
 }
 
 /** What a sender would use of what its model allows, in words; undefined if no model is known. */
-export function allowanceText(source: Source, view: NetworkView): string | undefined {
-  const model = machineOfSource(source, view)?.model;
+export function allowanceText(sender: Sender, view: NetworkView): string | undefined {
+  const model = view.byId.get(sender.id)?.model;
   if (!model) return undefined;
-  const { universes, parameters } = used(source, view);
+  const { universes, parameters } = used(sender, view);
   const of = (count: number, most: number | null, what: string) =>
     most === null ? `${count} ${what}, no limit known` : `${count} of ${most} ${what}`;
   return `A ${model.maker} ${model.name}: ${of(universes, model.universes, 'universes')}; ${of(parameters, model.parameters, 'parameters')}.`;
@@ -41,21 +41,20 @@ export function allowanceText(source: Source, view: NetworkView): string | undef
 export const allowance: Check = {
   rule: 'beyond the allowance',
   *find(view): Generator<Finding> {
-    for (const source of view.records.source) {
-      const known = machineOfSource(source, view);
-      const model = known?.model;
-      if (!known || !model) continue;
-      const about = { rule: this.rule, weight: 'must fix', subjects: [known.machine.id], evidence: [] } as const;
-      const { universes, parameters } = used(source, view);
+    for (const sender of view.senders) {
+      const model = view.byId.get(sender.id)?.model;
+      if (!model) continue;
+      const about = { rule: this.rule, weight: 'must fix', subjects: [sender.id], evidence: [] } as const;
+      const { universes, parameters } = used(sender, view);
       if (model.universes !== null && universes > model.universes)
         yield {
           ...about,
-          sentence: `${source.name} is planned to send ${universes} universes; a ${model.name} sends ${model.universes}.`,
+          sentence: `${sender.name} is planned to send ${countOf(universes, 'universe')}; a ${model.name} sends ${model.universes}.`,
         };
       if (model.parameters !== null && parameters > model.parameters)
         yield {
           ...about,
-          sentence: `${source.name} is planned to send ${parameters} parameters; a ${model.name} is allowed ${model.parameters}.`,
+          sentence: `${sender.name} is planned to send ${parameters} parameters; a ${model.name} is allowed ${model.parameters}.`,
         };
     }
   },

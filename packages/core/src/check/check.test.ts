@@ -2,20 +2,21 @@ import fc from 'fast-check';
 import { nightFerry } from '../demo';
 import { MODELS } from '../library';
 import { plainPort } from '../machine';
-import { recordsAfter } from '../patch';
+import { recordsAfter } from '../edit';
 import {
-  PLAIN_INPUT,
-  PLAIN_MACHINE,
-  PLAIN_RANGE,
-  PLAIN_ROUTE,
   type Machine,
   type MachineInterface,
   type MachinePort,
   type Network,
+  PLAIN_INPUT,
+  PLAIN_MACHINE,
+  PLAIN_LINE,
+  PLAIN_ROUTE,
   type ShowRecords,
-  type SourceRange,
-} from '../show';
-import { NETWORK_CHECKS, linkLoad, networkConsequences, networkFindings, networkRepairs } from '.';
+  type SendLine,
+  type Sending,
+} from '../records';
+import { linkLoad, NETWORK_CHECKS, networkConsequences, networkFindings, networkRepairs } from '.';
 
 const LIGHTING: Network = {
   id: 'lighting',
@@ -35,27 +36,41 @@ function machine(name: string, interfaces: readonly MachineInterface[], more: Pa
   return { ...PLAIN_MACHINE, id: name, rev: 1, name, kind: 'node', interfaces, ...more };
 }
 
-const show = (machines: readonly Machine[], more: Partial<ShowRecords> = {}): ShowRecords => ({
+interface Sends extends Sending {
+  readonly name: string;
+}
+
+/** Machines that send; those of whom there is no other word are consoles without an address. */
+const withSenders = (machines: readonly Machine[], senders: readonly Sends[]): Machine[] => [
+  ...machines.map((one) => {
+    const its = senders.find(({ name }) => name === one.name);
+    return its ? { ...one, sends: { lines: its.lines, pennant: its.pennant } } : one;
+  }),
+  ...senders
+    .filter(({ name }) => !machines.some((one) => one.name === name))
+    .map(({ name, lines, pennant }) => machine(name, [], { kind: 'console', sends: { lines, pennant } })),
+];
+
+const show = (
+  machines: readonly Machine[],
+  { senders = [], machine: others = machines, ...more }: Partial<ShowRecords> & { senders?: readonly Sends[] } = {},
+): ShowRecords => ({
   ...nightFerry(),
-  machine: machines,
   network: [LIGHTING],
   model: MODELS,
-  source: [],
+  machine: withSenders(others, senders),
   lamp: [],
   run: [],
   ...more,
 });
 
 const desk = machine('Desk', [iface(at('10.0.0.1'))], { kind: 'console' });
-const sends = (name: string, universes: readonly number[], priority = 100): ShowRecords['source'][number] => ({
-  id: name,
-  rev: 1,
+const sends = (name: string, universes: readonly number[], priority = 100): Sends => ({
   name,
-  address: '',
-  ranges: universes.map((from) => ({ ...PLAIN_RANGE, from, priority, rate: 40 })),
+  lines: universes.map((from) => ({ ...PLAIN_LINE, from, priority, rate: 40 })),
   pennant: { letter: name[0]!, cut: 'square', fill: 'plain' },
 });
-const sender = [sends('Desk', [1])];
+const senders = [sends('Desk', [1])];
 const lamps = (universe: number) => nightFerry().lamp.filter((one) => one.universe === universe);
 const carries = (universe: number, over: Partial<MachinePort> = {}): Partial<Machine> => ({
   ports: [{ ...plainPort(1, universe), ...over }],
@@ -72,7 +87,7 @@ const RAISED: Record<string, ShowRecords> = {
   'cannot reach': show(
     [desk, machine('Node', [iface(at('10.0.0.2'))], carries(1)), machine('Far', [iface(at('2.0.0.9'))], carries(1))],
     {
-      source: sender,
+      senders,
       network: [LIGHTING, { ...LIGHTING, id: 'far', network: '2.0.0.0', name: 'Far' }],
     },
   ),
@@ -80,12 +95,12 @@ const RAISED: Record<string, ShowRecords> = {
   'outside every plan': show([desk, machine('Node', [iface(at('2.0.0.3'))])]),
   'DHCP without a server': show([desk, machine('Node', [iface(at('', 8, 'dhcp'))])]),
   'beyond the model': show([machine('Node', [], { modelId: 'model-marram-pair-2', ...carries(1, { merge: 'ltp' }) })], {
-    source: sender,
+    senders,
   }),
   'one sub-net a page': show(
     [machine('Node', [], { modelId: 'model-tern-rack-8', ports: [plainPort(1, 1), plainPort(2, 2)] })],
     {
-      source: [sends('Desk', [1, 2])],
+      senders: [sends('Desk', [1, 2])],
       universe: [
         { id: 'u1', rev: 1, number: 1, name: '', protocol: 'sacn', wire: 1, merge: 'htp' },
         { id: 'u2', rev: 1, number: 2, name: '', protocol: 'sacn', wire: 300, merge: 'htp' },
@@ -99,64 +114,65 @@ const backup = machine('Aft', [iface(at('10.0.0.8'))], { kind: 'backup console' 
 Object.assign(RAISED, {
   'no sender': show([node], {
     lamp: lamps(2),
-    source: sender,
+    senders,
     machine: [
       node,
       machine('More', [], { controller: { firstUniverse: 2, universes: 1, outputs: 1, channelsPerOutput: 510 } }),
     ],
   }),
-  'nothing sent to the port': show([node, machine('Far', [], carries(6))], { source: sender }),
+  'nothing sent to the port': show([node, machine('Far', [], carries(6))], { senders }),
   'no port': show(
     [node, machine('Free', [], { modelId: 'model-marram-quad-4', ports: [{ ...plainPort(1, 1), use: 'off' }] })],
     {
       lamp: lamps(2),
-      source: [sends('Desk', [1, 2])],
+      senders: [sends('Desk', [1, 2])],
     },
   ),
-  'no receiver': show([node], { source: [sends('Desk', [1, 7])] }),
-  'protocols differ': show([machine('Node', [], carries(1, { protocol: 'artnet' }))], { source: sender }),
+  'no receiver': show([node], { senders: [sends('Desk', [1, 7])] }),
+  'protocols differ': show([machine('Node', [], carries(1, { protocol: 'artnet' }))], { senders }),
   priorities: show([machine('Node', [], carries(1)), desk, backup], {
-    source: [sends('Desk', [1]), sends('Aft', [1], 100)],
+    senders: [sends('Desk', [1]), sends('Aft', [1], 100)],
   }),
   'more sources than merge': show(
     [machine('Node', [], { modelId: 'model-marram-pair-2', ...carries(1, { merge: 'none' }) })],
     {
-      source: [sends('Desk', [1]), sends('Other', [1], 90)],
+      senders: [sends('Desk', [1]), sends('Other', [1], 90)],
     },
   ),
   'beyond the allowance': show(
     [{ ...desk, modelId: 'model-tern-touch' }, machine('Node', [], { ports: [1, 2, 3].map((n) => plainPort(n, n)) })],
-    { source: [sends('Desk', [1, 2, 3])] },
+    { senders: [sends('Desk', [1, 2, 3])] },
   ),
 });
 /** A sender with one line as given. */
-const line = (over: Partial<SourceRange>, name = 'Desk') => ({
+const line = (over: Partial<SendLine>, name = 'Desk') => ({
   ...sends(name, []),
-  ranges: [{ ...PLAIN_RANGE, from: 1, ...over }],
+  lines: [{ ...PLAIN_LINE, from: 1, ...over }],
 });
 const many = (count: number) => Array.from({ length: count }, (_, i) => plainPort(i + 1, i + 1));
 Object.assign(RAISED, {
-  'sent beside the plan': show([node], { source: [line({ to: { protocol: 'sacn', number: 2 } })] }),
+  'sent beside the plan': show([node], { senders: [line({ to: { protocol: 'sacn', number: 2 } })] }),
   'protocols mixed': show([node], {
-    source: [
+    senders: [
       {
         ...line({}),
-        ranges: [
-          { ...PLAIN_RANGE, from: 1 },
-          { ...PLAIN_RANGE, from: 1, to: { protocol: 'artnet', number: 0 } },
+        lines: [
+          { ...PLAIN_LINE, from: 1 },
+          { ...PLAIN_LINE, from: 1, to: { protocol: 'artnet', number: 0 } },
         ],
       },
     ],
   }),
   'unicast to no carrier': show([node, machine('Far', [iface(at('10.0.0.9'))])], {
-    source: [line({ delivery: 'unicast', addresses: ['10.0.0.9'] })],
+    senders: [line({ delivery: 'unicast', addresses: ['10.0.0.9'] })],
   }),
   'fed back': show([node, machine('Inlet', [iface(at('10.0.0.7'))], { ports: [{ ...plainPort(1, 1), use: 'in' }] })], {
-    source: sender,
+    senders,
   }),
-  'too fast': show([node], { source: [line({ rate: 60 })] }),
-  'load of a link': show([machine('Hub', [], { ports: many(400) })], {
-    source: [line({ count: 400, rate: 44 })],
+  'too fast': show([node], { senders: [line({ rate: 60 })] }),
+  'load of a link': show([machine('Hub', [], { ports: many(400) }), { ...desk, modelId: 'gigabit' }], {
+    model: [...MODELS, { ...MODELS[0]!, id: 'gigabit', speed: 1000 }],
+    senders: [line({ count: 400, rate: 44 })],
     universe: Array.from({ length: 400 }, (_, i) => ({
       id: `u${i + 1}`,
       rev: 1,
@@ -173,7 +189,7 @@ Object.assign(RAISED, {
       machine('Hub', [], { ports: many(300) }),
     ],
     {
-      source: [line({ count: 300, rate: 20 })],
+      senders: [line({ count: 300, rate: 20 })],
       universe: Array.from({ length: 300 }, (_, i) => ({
         id: `u${i + 1}`,
         rev: 1,
@@ -253,7 +269,7 @@ test('an address given twice is always found, whoever has it', () =>
   ));
 
 test('a port one beside what is sent is told as bases mixed up, with the shift, and turned', () => {
-  const records = show([node, machine('Far', [], carries(4))], { source: [sends('Desk', [1, 3])], lamp: lamps(3) });
+  const records = show([node, machine('Far', [], carries(4))], { senders: [sends('Desk', [1, 3])], lamp: lamps(3) });
   const finding = networkFindings(records).find(({ rule }) => rule === 'nothing sent to the port')!;
   expect(finding.sentence).toBe(
     'Far, port 1, carries universe 4, which nobody sends; universe 3 is sent and reaches no port. One of them counts from 1 and the other from 0: it is off by one.',
@@ -265,7 +281,7 @@ test('a port one beside what is sent is told as bases mixed up, with the shift, 
 
 test('a backup may send what the main console sends, as long as it is lower', () => {
   const both = (priority: number) =>
-    show([node, desk, backup], { source: [sends('Aft', [1], priority), sends('Desk', [1], 100)] });
+    show([node, desk, backup], { senders: [sends('Aft', [1], priority), sends('Desk', [1], 100)] });
   expect(networkFindings(both(90))).toEqual([]);
   expect(networkFindings(both(120)).map(({ sentence }) => sentence)).toEqual([
     'Aft is the backup and sends universe 1 at priority 120, not below the 100 of Desk.',
@@ -279,8 +295,8 @@ test('an input sends too', () => {
 });
 
 test('a whole line one beside the plan is told as bases mixed up; another protocol as such', () => {
-  const says = (to: SourceRange['to']) =>
-    networkFindings(show([node], { source: [line({ to })] })).map(({ sentence }) => sentence);
+  const says = (to: SendLine['to']) =>
+    networkFindings(show([node], { senders: [line({ to })] })).map(({ sentence }) => sentence);
   expect(says({ protocol: 'sacn', number: 2 })[0]).toMatch(
     /planned is sACN 1\. One of them counts from 0.*off by one\.$/,
   );
@@ -299,8 +315,10 @@ test('the load of a link is shown with its arithmetic', () => {
 test('a quicker connector carries the same, and what it carries is told of any machine', () => {
   const records = RAISED['load of a link']!;
   const [hub] = records.machine;
-  const gigabit = { ...MODELS[0]!, id: 'gigabit', speed: 1000 };
-  const quick = { ...records, model: [gigabit], machine: [{ ...hub!, modelId: gigabit.id }] };
+  const quick = {
+    ...records,
+    machine: records.machine.map((one) => (one.id === hub!.id ? { ...one, modelId: 'gigabit' } : one)),
+  };
   expect(networkFindings(quick).some(({ rule }) => rule === 'load of a link')).toBe(false);
   expect(linkLoad(quick, quick.machine[0]!)).toEqual({
     sum: '17600 packets a second, 99 of 1000 Mbit/s',
@@ -311,8 +329,8 @@ test('a quicker connector carries the same, and what it carries is told of any m
 
 test('a sender by unicast pays for each that it sends to, by multicast once', () => {
   const takers = ['A', 'B', 'C'].map((name, i) => machine(name, [iface(at(`10.0.0.${i + 2}`))], carries(1)));
-  const sum = (over: Partial<SourceRange>) => {
-    const records = show([desk, ...takers], { source: [line(over)] });
+  const sum = (over: Partial<SendLine>) => {
+    const records = show([desk, ...takers], { senders: [line(over)] });
     return linkLoad(records, desk)!.sum.split(' packets')[0];
   };
   expect(sum({ rate: 40 })).toBe('40');
@@ -336,7 +354,7 @@ test('what goes in and comes out again through routes is found, however many lie
   const inlet = machine('Inlet', [iface(at('10.0.0.7'))], { ports: [{ ...plainPort(1, 1), use: 'in' }] });
   const outlet = machine('Outlet', [iface(at('10.0.0.8'))], carries(3));
   const found = (routes: ShowRecords['route']) =>
-    networkFindings(show([inlet, outlet], { source: [sends('Desk', [1, 3])], route: routes })).filter(
+    networkFindings(show([inlet, outlet], { senders: [sends('Desk', [1, 3])], route: routes })).filter(
       ({ rule }) => rule === 'fed back',
     );
   expect(found([])).toEqual([]);
@@ -346,7 +364,7 @@ test('what goes in and comes out again through routes is found, however many lie
 });
 
 test('a route sends too', () => {
-  const records = show([machine('Node', [], carries(2))], { source: [], lamp: lamps(2) });
+  const records = show([machine('Node', [], carries(2))], { senders: [], lamp: lamps(2) });
   const route = {
     ...PLAIN_ROUTE,
     id: 'r',

@@ -1,5 +1,5 @@
 /** DHCP where nobody in the show hands out addresses. */
-import { changed } from '../patch';
+import { changed } from '../edit';
 import type { Check, Finding } from './finding';
 import { freeAddress } from './repairs';
 

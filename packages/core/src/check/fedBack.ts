@@ -4,7 +4,7 @@
  */
 import { wireKey } from '../address';
 import { universesByWire } from '../flow';
-import { changed } from '../patch';
+import { changed } from '../edit';
 import type { Check, Finding, KnownMachine, NetworkView } from './finding';
 import { flowOf, withPort } from './flowView';
 
@@ -31,8 +31,8 @@ function reachedFrom(universe: number, steps: ReadonlyMap<number, readonly numbe
 function others(universe: number, { machine, addresses }: KnownMachine, view: NetworkView): string[] {
   const own = new Set(addresses.map(({ text }) => text));
   return (flowOf(view).senders.get(universe) ?? [])
-    .filter(({ source, known }) => known?.machine !== machine && !own.has(source.address))
-    .map(({ source }) => source.name);
+    .filter(({ sender }) => sender.machine !== machine && !sender.addresses.some((address) => own.has(address)))
+    .map(({ sender }) => sender.name);
 }
 
 export const fedBack: Check = {

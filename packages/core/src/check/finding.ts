@@ -1,24 +1,23 @@
 /** What a check finds: data that says what is wrong, with what evidence, and how it could be mended. */
-import { addressesOf, ipNumber, maskNumber, type EffectiveAddress } from '../ip';
-import type { Plan } from '../patch';
-import type { Machine, Model, Network, ShowRecords, Source } from '../show';
+import { integer, listOf, orNone, report, word, words, type ReportOf } from '../field';
+import { addressesOf, type EffectiveAddress, ipNumber, maskNumber } from '../ip';
+import { sendersOf, type Sender } from '../flow';
+import type { Plan } from '../edit';
+import type { Machine, Model, Network, ShowRecords } from '../records';
 
-export type Weight = 'must fix' | 'look at';
+export const WEIGHTS = ['must fix', 'look at'] as const;
+export type Weight = (typeof WEIGHTS)[number];
 
-export interface Finding {
-  /** Name of the check that found it */
-  readonly rule: string;
-  readonly weight: Weight;
-  /** Ids of the records that it is about */
-  readonly subjects: readonly string[];
-  readonly sentence: string;
-  /** What was compared, line by line; may be empty */
-  readonly evidence: readonly string[];
-  /** The port of the first subject that it is about, as printed on the box */
-  readonly port?: number;
-  /** The show universe that it is about, or that would mend it */
-  readonly universe?: number;
-}
+export const finding = report('Finding', {
+  rule: words('Name of the check that found it.'),
+  weight: word(WEIGHTS),
+  subjects: listOf(words(), 'Ids of the records that it is about.'),
+  sentence: words(),
+  evidence: listOf(words(), 'What was compared, line by line; may be empty.'),
+  port: orNone(integer('The port of the first subject that it is about, as printed on the box.')),
+  universe: orNone(integer('The show universe that it is about, or that would mend it.')),
+});
+export interface Finding extends ReportOf<typeof finding.fields> {}
 
 export interface Repair {
   readonly label: string;
@@ -37,8 +36,8 @@ export interface NetworkView {
   readonly records: ShowRecords;
   readonly machines: readonly KnownMachine[];
   readonly byId: ReadonlyMap<string, KnownMachine>;
-  readonly byName: ReadonlyMap<string, KnownMachine>;
   readonly byAddress: ReadonlyMap<string, KnownMachine>;
+  readonly senders: readonly Sender[];
   readonly networks: readonly Network[];
   /** The plan of addresses in which an address lies; undefined if it lies in none */
   readonly networkOf: (address: number) => Network | undefined;
@@ -66,13 +65,9 @@ export function viewOf(records: ShowRecords): NetworkView {
     records,
     machines,
     byId: new Map(machines.map((one) => [one.machine.id, one])),
-    byName: new Map(machines.map((one) => [one.machine.name, one])),
     byAddress: new Map(machines.flatMap((one) => one.addresses.map(({ text }) => [text, one] as const))),
+    senders: sendersOf(records.machine),
     networks: records.network,
     networkOf: (address) => bases.find(({ base, mask }) => (address & mask) >>> 0 === base)?.network,
   };
 }
-
-/** The machine that a planned sender is: the one of its name, or the one at its address. */
-export const machineOfSource = ({ name, address }: Source, view: NetworkView): KnownMachine | undefined =>
-  view.byName.get(name) ?? view.byAddress.get(address);

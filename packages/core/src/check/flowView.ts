@@ -1,9 +1,9 @@
 /** Who sends each show universe, which ports carry it, and what lies on it, as the checks of the flow ask it. */
 import { wireKey } from '../address';
-import { priorityOf, universesByWire, universesOf } from '../flow';
+import { priorityOf, universesByWire, universesOf, type Sender } from '../flow';
 import { layRuns } from '../pixel';
-import type { Machine, MachinePort, ShowRecords, Source } from '../show';
-import { machineOfSource, type KnownMachine, type NetworkView } from './finding';
+import type { Machine, MachinePort, ShowRecords } from '../records';
+import type { KnownMachine, NetworkView } from './finding';
 
 export interface Carrier {
   readonly known: KnownMachine;
@@ -11,15 +11,16 @@ export interface Carrier {
   readonly port: MachinePort | null;
 }
 
-export interface Sender {
-  readonly source: Source;
-  readonly known: KnownMachine | undefined;
+/** A sender of one universe */
+export interface SenderOf {
+  readonly sender: Sender;
+  readonly known: KnownMachine;
   /** At which it sends this universe */
   readonly priority: number;
 }
 
 export interface FlowView {
-  readonly senders: ReadonlyMap<number, readonly Sender[]>;
+  readonly senders: ReadonlyMap<number, readonly SenderOf[]>;
   readonly carriers: ReadonlyMap<number, readonly Carrier[]>;
   /** Inputs that put a universe on the network */
   readonly inputs: ReadonlyMap<number, readonly Carrier[]>;
@@ -49,13 +50,13 @@ function loadOf({ lamp, run, machine }: ShowRecords): Map<number, number> {
 export function flowOf(view: NetworkView): FlowView {
   const there = known.get(view);
   if (there) return there;
-  const senders = new Map<number, Sender[]>();
+  const senders = new Map<number, SenderOf[]>();
   const carriers = new Map<number, Carrier[]>();
   const inputs = new Map<number, Carrier[]>();
-  for (const source of view.records.source) {
-    const machine = machineOfSource(source, view);
-    for (const universe of universesOf(source))
-      put(senders, universe, { source, known: machine, priority: priorityOf(source, universe) });
+  for (const sender of view.senders) {
+    const machine = view.byId.get(sender.id)!;
+    for (const universe of universesOf(sender))
+      put(senders, universe, { sender, known: machine, priority: priorityOf(sender, universe) });
   }
   for (const one of view.machines) {
     for (const port of one.machine.ports) {

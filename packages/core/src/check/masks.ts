@@ -1,6 +1,6 @@
 /** Masks that disagree with the plan of addresses in which a machine lives. */
 import { maskText } from '../ip';
-import { changed } from '../patch';
+import { changed } from '../edit';
 import type { Check, Finding } from './finding';
 import { withAddress } from './repairs';
 

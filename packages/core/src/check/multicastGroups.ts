@@ -1,4 +1,5 @@
 /** More multicast groups on the network than a switch follows. */
+import { countOf } from '../edit';
 import type { Check, Finding } from './finding';
 import { loadsOf } from './wireLoad';
 
@@ -12,7 +13,7 @@ export const multicastGroups: Check = {
           rule: this.rule,
           weight: 'must fix',
           subjects: [machine.id],
-          sentence: `${machine.name} follows ${model.groups} multicast groups; ${count} universes travel by multicast, and it floods the others to every port.`,
+          sentence: `${machine.name} follows ${countOf(model.groups, 'multicast group')}; ${countOf(count, 'universe')} ${count === 1 ? 'travels' : 'travel'} by multicast, and it floods the others to every port.`,
           evidence: [`${count} sACN universes × 1 group`],
         };
   },

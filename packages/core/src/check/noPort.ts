@@ -1,5 +1,5 @@
 /** Lamps on a universe that is sent and leaves the network at no port. */
-import { changed, countOf } from '../patch';
+import { changed, countOf } from '../edit';
 import type { Check, Finding } from './finding';
 import { flowOf, withPort } from './flowView';
 

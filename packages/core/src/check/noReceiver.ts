@@ -1,6 +1,5 @@
 /** A universe that is sent, and neither has lamps nor leaves by any port. */
-import { withUniverse } from '../flow';
-import { changed } from '../patch';
+import { changedLines, withUniverse } from '../flow';
 import type { Check, Finding } from './finding';
 import { flowOf } from './flowView';
 
@@ -10,32 +9,31 @@ export const noReceiver: Check = {
     const { senders, carriers, load } = flowOf(view);
     for (const [universe, there] of senders)
       if (!carriers.has(universe) && !load.has(universe))
-        for (const { source } of there)
+        for (const { sender } of there)
           yield {
             rule: this.rule,
             weight: 'look at',
-            subjects: [source.id],
-            sentence: `${source.name} is planned to send universe ${universe}, which has no lamps and leaves by no port.`,
+            subjects: [sender.id],
+            sentence: `${sender.name} is planned to send universe ${universe}, which has no lamps and leaves by no port.`,
             evidence: [],
             universe,
           };
   },
   repairs(view, { subjects: [id], universe = 0 }) {
-    const source = view.records.source.find((one) => one.id === id);
-    if (!source) return [];
+    const sender = view.senders.find((one) => one.id === id);
+    if (!sender) return [];
     return [
       {
-        label: `Have ${source.name} send it no more`,
+        label: `Have ${sender.name} send it no more`,
         plan: {
-          sentence: `Took universe ${universe} from ${source.name}`,
+          sentence: `Took universe ${universe} from ${sender.name}`,
           changes: [
-            changed(
-              'source',
-              source,
-              withUniverse(source, universe, () => null),
+            changedLines(
+              sender,
+              withUniverse(sender.lines, universe, () => null),
             ),
           ],
-          lines: [{ subject: `${source.name}, universe ${universe}`, before: 'sends it', after: '' }],
+          lines: [{ subject: `${sender.name}, universe ${universe}`, before: 'sends it', after: '' }],
         },
       },
     ];

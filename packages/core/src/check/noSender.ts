@@ -1,6 +1,6 @@
 /** A universe with lamps or pixels that nobody is planned to send. */
-import { addUniverse } from '../flow';
-import { changed, countOf } from '../patch';
+import { countOf } from '../edit';
+import { addUniverse, changedLines } from '../flow';
 import type { Check, Finding } from './finding';
 import { flowOf } from './flowView';
 
@@ -20,13 +20,13 @@ export const noSender: Check = {
         };
   },
   repairs(view, { universe = 0 }) {
-    return view.records.source.map((source) => {
+    return view.senders.map((sender) => {
       return {
-        label: `Have ${source.name} send it`,
+        label: `Have ${sender.name} send it`,
         plan: {
-          sentence: `Planned ${source.name} to send universe ${universe}`,
-          changes: [changed('source', source, addUniverse(source, universe))],
-          lines: [{ subject: `${source.name}, universe ${universe}`, before: '', after: 'sends it' }],
+          sentence: `Planned ${sender.name} to send universe ${universe}`,
+          changes: [changedLines(sender, addUniverse(sender.lines, universe))],
+          lines: [{ subject: `${sender.name}, universe ${universe}`, before: '', after: 'sends it' }],
         },
       };
     });

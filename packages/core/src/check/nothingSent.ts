@@ -1,5 +1,5 @@
 /** A port whose universe nobody sends; and, where a neighbour is sent to no port, the bases that were mixed up. */
-import { changed } from '../patch';
+import { changed } from '../edit';
 import type { Check, Finding } from './finding';
 import { flowOf, withPort } from './flowView';
 

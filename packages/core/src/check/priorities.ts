@@ -1,26 +1,25 @@
 /** Two senders of one universe at one priority, or a backup that is not below the main one. */
-import { changed } from '../patch';
-import { priorityOf, rangeText } from '../flow';
-import type { Source } from '../show';
-import { machineOfSource, type Check, type Finding } from './finding';
-import { flowOf, type Sender } from './flowView';
+import { changedLines, priorityOf, rangeText, type Sender } from '../flow';
+import type { SendLine } from '../records';
+import type { Check, Finding } from './finding';
+import { flowOf, type SenderOf } from './flowView';
 
 const STEP = 10;
 
-const isBackup = ({ known }: Sender): boolean => known?.machine.kind === 'backup console';
+const isBackup = ({ known }: SenderOf): boolean => known.machine.kind === 'backup console';
 
-/** A sender with each line that is not clearly below `high` lowered under it; undefined if there is no room below. */
-function below(low: Source, high: Source): Source | undefined {
-  const ranges = low.ranges.map((range) => {
+/** The lines of `low`, those not clearly below `high` lowered under it; undefined if there is no room below. */
+function below(low: Sender, high: Sender): SendLine[] | undefined {
+  const lines = low.lines.map((line) => {
     let lowest = Infinity;
-    for (let i = 0; i < range.count; i += 1) lowest = Math.min(lowest, priorityOf(high, range.from + i) || Infinity);
-    return range.on && range.priority >= lowest ? { ...range, priority: lowest - STEP } : range;
+    for (let i = 0; i < line.count; i += 1) lowest = Math.min(lowest, priorityOf(high, line.from + i) || Infinity);
+    return line.on && line.priority >= lowest ? { ...line, priority: lowest - STEP } : line;
   });
-  return ranges.every(({ priority }) => priority >= 1) ? { ...low, ranges } : undefined;
+  return lines.every(({ priority }) => priority >= 1) ? lines : undefined;
 }
 
 /** The pair of senders that do not stand clearly one above the other, the one to be lowered second. */
-function unclear(senders: readonly Sender[]): readonly [Sender, Sender] | undefined {
+function unclear(senders: readonly SenderOf[]): readonly [SenderOf, SenderOf] | undefined {
   for (const [i, one] of senders.entries())
     for (const other of senders.slice(i + 1)) {
       const [main, backup] = isBackup(one) && !isBackup(other) ? [other, one] : [one, other];
@@ -38,27 +37,27 @@ export const priorities: Check = {
       const pair = senders.length > 1 ? unclear(senders) : undefined;
       if (!pair) continue;
       const [main, backup] = pair;
-      const key = `${main.source.id} ${backup.source.id}`;
+      const key = `${main.sender.id} ${backup.sender.id}`;
       if (told.has(key)) continue;
       told.add(key);
       yield {
         rule: this.rule,
         weight: 'must fix',
-        subjects: [main.source.id, backup.source.id],
+        subjects: [main.sender.id, backup.sender.id],
         universe,
         sentence: isBackup(backup)
-          ? `${backup.source.name} is the backup and sends universe ${universe} at priority ${backup.priority}, not below the ${main.priority} of ${main.source.name}.`
-          : `${main.source.name} and ${backup.source.name} both send universe ${universe} at priority ${main.priority}: their values mix.`,
+          ? `${backup.sender.name} is the backup and sends universe ${universe} at priority ${backup.priority}, not below the ${main.priority} of ${main.sender.name}.`
+          : `${main.sender.name} and ${backup.sender.name} both send universe ${universe} at priority ${main.priority}: their values mix.`,
         evidence: [],
       };
     }
   },
   repairs(view, { subjects, universe = 0 }) {
-    const [main, backup] = subjects.map((id) => view.records.source.find((one) => one.id === id));
+    const [main, backup] = subjects.map((id) => view.senders.find((one) => one.id === id));
     if (!main || !backup) return [];
     // A backup is what is lowered; of two equals either may be.
     const ways =
-      machineOfSource(backup, view)?.machine.kind === 'backup console'
+      backup.machine.kind === 'backup console'
         ? [[main, backup]]
         : [
             [main, backup],
@@ -67,21 +66,21 @@ export const priorities: Check = {
     return ways.flatMap(([high, low]) => {
       const lowered = below(low!, high!);
       if (!lowered) return [];
-      const priority = priorityOf(lowered, universe);
+      const priority = priorityOf({ lines: lowered }, universe);
       return [
         {
           label: `Lower ${low!.name} to ${priority}`,
           plan: {
             sentence: `Lowered ${low!.name} to priority ${priority}`,
-            changes: [changed('source', low!, lowered)],
-            lines: low!.ranges.flatMap((range, i) =>
-              lowered.ranges[i] === range
+            changes: [changedLines(low!, lowered)],
+            lines: low!.lines.flatMap((line, i) =>
+              lowered[i] === line
                 ? []
                 : [
                     {
-                      subject: `${low!.name}, universes ${rangeText(range)}, priority`,
-                      before: String(range.priority),
-                      after: String(lowered.ranges[i]!.priority),
+                      subject: `${low!.name}, universes ${rangeText(line)}, priority`,
+                      before: String(line.priority),
+                      after: String(lowered[i]!.priority),
                     },
                   ],
             ),

@@ -1,6 +1,6 @@
 /** A port that listens to one protocol while its universe travels by the other. */
 import { protocolName } from '../address';
-import { changed } from '../patch';
+import { changed } from '../edit';
 import type { Check, Finding } from './finding';
 import { flowOf, withPort } from './flowView';
 

@@ -1,7 +1,7 @@
 /** Machines that must talk, by what they send and what their ports carry, and cannot. */
 import { universesOf } from '../flow';
 import { addressesReach, canReach, isLoopback, networkOf } from '../ip';
-import { machineOfSource, type Check, type Finding } from './finding';
+import type { Check, Finding } from './finding';
 import { flowOf } from './flowView';
 import { moveInto, networkFor } from './repairs';
 
@@ -9,11 +9,11 @@ export const reach: Check = {
   rule: 'cannot reach',
   *find(view): Generator<Finding> {
     const { carriers } = flowOf(view);
-    for (const source of view.records.source) {
-      const sender = machineOfSource(source, view);
-      if (!sender || sender.addresses.length === 0) continue;
+    for (const one of view.senders) {
+      const sender = view.byId.get(one.id)!;
+      if (sender.addresses.length === 0) continue;
       const told = new Set<string>();
-      for (const universe of universesOf(source))
+      for (const universe of universesOf(one))
         for (const { known } of carriers.get(universe) ?? []) {
           const { machine: receiver, addresses } = known;
           if (receiver.id === sender.machine.id || told.has(receiver.id)) continue;

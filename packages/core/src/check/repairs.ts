@@ -1,8 +1,7 @@
 /** Repairs that several checks share. */
-import { ipNumber, ipText, maskText, rangeFor, usable, withMainAddress } from '../ip';
-import { changed } from '../patch';
-import type { Machine, MachineInterface, Network } from '../show';
-import type { EffectiveAddress } from '../ip';
+import { type EffectiveAddress, ipNumber, ipText, maskText, rangeFor, usable, withMainAddress } from '../ip';
+import { changed } from '../edit';
+import type { Machine, MachineInterface, Network } from '../records';
 import type { KnownMachine, NetworkView, Repair } from './finding';
 
 /** The first address of a plan that nobody has, in the machine's own range if it has one. */

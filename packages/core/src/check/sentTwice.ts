@@ -1,29 +1,28 @@
 /** One universe sent by one sender by both protocols: twice the load, and two answers where one differs. */
-import { sentTo } from '../flow';
-import { changed } from '../patch';
-import type { SourceRange } from '../show';
+import { sentTo, changedLines } from '../flow';
+import type { SendLine } from '../records';
 import type { Check, Finding } from './finding';
 
 export const sentTwice: Check = {
   rule: 'protocols mixed',
-  *find({ records }): Generator<Finding> {
+  *find({ records, senders }): Generator<Finding> {
     const planned = new Map(records.universe.map((one) => [one.number, one]));
-    for (const source of records.source) {
-      const by = new Map<number, SourceRange>();
+    for (const sender of senders) {
+      const by = new Map<number, SendLine>();
       let told = false;
-      for (const range of source.ranges)
-        for (let i = 0; range.on && !told && i < range.count; i += 1) {
-          const universe = range.from + i;
+      for (const line of sender.lines)
+        for (let i = 0; line.on && !told && i < line.count; i += 1) {
+          const universe = line.from + i;
           const other = by.get(universe);
-          const protocols = [range, other].map((one) => one && sentTo(one, universe, planned.get(universe))?.protocol);
-          if (!other) by.set(universe, range);
+          const protocols = [line, other].map((one) => one && sentTo(one, universe, planned.get(universe))?.protocol);
+          if (!other) by.set(universe, line);
           else if (protocols[0] !== protocols[1]) {
             told = true;
             yield {
               rule: this.rule,
               weight: 'look at',
-              subjects: [source.id],
-              sentence: `${source.name} sends universe ${universe} by sACN and by Art-Net at once; one of them is enough.`,
+              subjects: [sender.id],
+              sentence: `${sender.name} sends universe ${universe} by sACN and by Art-Net at once; one of them is enough.`,
               evidence: [],
               universe,
             };
@@ -31,30 +30,30 @@ export const sentTwice: Check = {
         }
     }
   },
-  repairs({ records }, { subjects: [id], universe = 0 }) {
-    const source = records.source.find((one) => one.id === id);
+  repairs({ records, senders }, { subjects: [id], universe = 0 }) {
+    const sender = senders.find((one) => one.id === id);
     const planned = records.universe.find(({ number }) => number === universe);
     // What goes by the other protocol than the show plans is switched off.
-    const extra = source?.ranges.find(
-      (range) =>
-        range.on &&
-        range.from <= universe &&
-        universe < range.from + range.count &&
-        sentTo(range, universe, planned)?.protocol !== planned?.protocol,
+    const extra = sender?.lines.find(
+      (line) =>
+        line.on &&
+        line.from <= universe &&
+        universe < line.from + line.count &&
+        sentTo(line, universe, planned)?.protocol !== planned?.protocol,
     );
-    if (!source || !extra) return [];
+    if (!sender || !extra) return [];
     return [
       {
         label: 'Switch off the line that the show does not plan',
         plan: {
-          sentence: `Switched off a line of ${source.name}`,
+          sentence: `Switched off a line of ${sender.name}`,
           changes: [
-            changed('source', source, {
-              ...source,
-              ranges: source.ranges.map((one) => (one === extra ? { ...one, on: false } : one)),
-            }),
+            changedLines(
+              sender,
+              sender.lines.map((one) => (one === extra ? { ...one, on: false } : one)),
+            ),
           ],
-          lines: [{ subject: `${source.name}, universes from ${extra.from}`, before: 'on', after: 'off' }],
+          lines: [{ subject: `${sender.name}, universes from ${extra.from}`, before: 'on', after: 'off' }],
         },
       },
     ];

@@ -1,19 +1,18 @@
 /** A sender faster than DMX512 can carry, or than the model of a node that carries it. */
-import { rangeText, universesOf } from '../flow';
-import { changed } from '../patch';
-import type { Source, SourceRange } from '../show';
+import { rangeText, universesOf, changedLines, type Sender } from '../flow';
+import type { SendLine } from '../records';
 import type { Check, Finding, NetworkView } from './finding';
 import { flowOf } from './flowView';
 
 /** Full frames of 512 slots a second (ANSI E1.11, timing). */
 const DMX_RATE = 44;
 
-/** The most that a range's carriers take, and who says so. */
-function mostOf(source: Source, range: SourceRange, view: NetworkView): { most: number; who: string } {
+/** The most that a line's carriers take, and who says so. */
+function mostOf(sender: Sender, line: SendLine, view: NetworkView): { most: number; who: string } {
   const { carriers } = flowOf(view);
   let most = DMX_RATE;
   let who = 'DMX';
-  for (const universe of universesOf({ ...source, ranges: [range] }))
+  for (const universe of universesOf({ ...sender, lines: [line] }))
     for (const { known, port } of carriers.get(universe) ?? [])
       if (port && known.model && known.model.rate < most) {
         most = known.model.rate;
@@ -25,42 +24,42 @@ function mostOf(source: Source, range: SourceRange, view: NetworkView): { most: 
 export const tooFast: Check = {
   rule: 'too fast',
   *find(view): Generator<Finding> {
-    for (const source of view.records.source)
-      for (const range of source.ranges) {
-        if (!range.on) continue;
-        const { most, who } = mostOf(source, range, view);
-        if (range.rate > most)
+    for (const sender of view.senders)
+      for (const line of sender.lines) {
+        if (!line.on) continue;
+        const { most, who } = mostOf(sender, line, view);
+        if (line.rate > most)
           yield {
             rule: this.rule,
-            weight: range.rate > DMX_RATE ? 'must fix' : 'look at',
-            subjects: [source.id],
-            sentence: `${source.name} sends ${rangeText(range)} ${range.rate} times a second; ${who} carries at most ${most}.`,
+            weight: line.rate > DMX_RATE ? 'must fix' : 'look at',
+            subjects: [sender.id],
+            sentence: `${sender.name} sends ${rangeText(line)} ${line.rate} times a second; ${who} carries at most ${most}.`,
             evidence: [],
-            universe: range.from,
+            universe: line.from,
           };
       }
   },
   repairs(view, { subjects: [id], universe }) {
-    const source = view.records.source.find((one) => one.id === id);
-    const fast = source?.ranges.find((range) => range.on && range.from === universe);
-    if (!source || !fast) return [];
-    const { most } = mostOf(source, fast, view);
-    const ranges = source.ranges.map((range) =>
-      range.from === universe ? { ...range, rate: Math.min(range.rate, most) } : range,
+    const sender = view.senders.find((one) => one.id === id);
+    const fast = sender?.lines.find((line) => line.on && line.from === universe);
+    if (!sender || !fast) return [];
+    const { most } = mostOf(sender, fast, view);
+    const lines = sender.lines.map((line) =>
+      line.from === universe ? { ...line, rate: Math.min(line.rate, most) } : line,
     );
     return [
       {
         label: `Send ${most} times a second`,
         plan: {
-          sentence: `Slowed ${source.name} to ${most} frames a second`,
-          changes: [changed('source', source, { ...source, ranges })],
-          lines: source.ranges.flatMap((range, i) =>
-            ranges[i] === range || ranges[i]!.rate === range.rate
+          sentence: `Slowed ${sender.name} to ${most} frames a second`,
+          changes: [changedLines(sender, lines)],
+          lines: sender.lines.flatMap((line, i) =>
+            lines[i] === line || lines[i]!.rate === line.rate
               ? []
               : [
                   {
-                    subject: `${source.name}, universes ${rangeText(range)}`,
-                    before: `${range.rate} Hz`,
+                    subject: `${sender.name}, universes ${rangeText(line)}`,
+                    before: `${line.rate} Hz`,
                     after: `${most} Hz`,
                   },
                 ],

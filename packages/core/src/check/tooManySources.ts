@@ -1,5 +1,5 @@
 /** More senders of a universe than the port that carries it can merge. */
-import { countOf } from '../patch';
+import { countOf } from '../edit';
 import type { Check, Finding } from './finding';
 import { flowOf } from './flowView';
 
@@ -19,7 +19,7 @@ export const tooManySources: Check = {
             weight: 'must fix',
             subjects: [known.machine.id],
             sentence: `${known.machine.name}, port ${port.number}, gets universe ${universe} from ${count} senders and takes ${countOf(most, 'source')}.`,
-            evidence: (senders.get(universe) ?? []).map(({ source }) => source.name),
+            evidence: (senders.get(universe) ?? []).map(({ sender }) => sender.name),
           };
       }
     }

@@ -1,6 +1,6 @@
 /** Two interfaces of one machine in one subnet: it cannot tell which of them to send by. */
 import { networkOf } from '../ip';
-import { changed } from '../patch';
+import { changed } from '../edit';
 import type { Check, Finding } from './finding';
 import { withAddress } from './repairs';
 

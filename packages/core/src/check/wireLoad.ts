@@ -1,8 +1,8 @@
 /** What the planned senders come to on each machine's cable, with the arithmetic. */
 import type { Protocol } from '../address';
 import { sentTo } from '../flow';
-import { PLAIN_SPEED, type Machine, type ShowRecords } from '../show';
-import { machineOfSource, viewOf, type Check, type Finding, type NetworkView } from './finding';
+import { type Machine, PLAIN_SPEED, type ShowRecords } from '../records';
+import { type Check, type Finding, type NetworkView, viewOf } from './finding';
 import { flowOf } from './flowView';
 
 /** Bytes of a full packet on the cable: protocol, slots, UDP 8, IP 20, Ethernet 18, preamble and gap 20. */
@@ -46,24 +46,23 @@ export function loadsOf(view: NetworkView): Loads {
   const groups = new Set<number>();
   const { carriers } = flowOf(view);
   const planned = new Map(view.records.universe.map((one) => [one.number, one]));
-  for (const source of view.records.source) {
-    const sender = machineOfSource(source, view)?.machine;
-    for (const range of source.ranges)
-      for (let i = 0; range.on && i < range.count; i += 1) {
-        const sent = sentTo(range, range.from + i, planned.get(range.from + i));
+  for (const sender of view.senders) {
+    for (const line of sender.lines)
+      for (let i = 0; line.on && i < line.count; i += 1) {
+        const sent = sentTo(line, line.from + i, planned.get(line.from + i));
         if (!sent) continue;
-        const takers = new Set((carriers.get(range.from + i) ?? []).map((one) => one.known.machine));
-        const multicast = sent.protocol === 'sacn' && range.delivery !== 'unicast';
+        const takers = new Set((carriers.get(line.from + i) ?? []).map((one) => one.known.machine));
+        const multicast = sent.protocol === 'sacn' && line.delivery !== 'unicast';
         if (multicast) groups.add(sent.number);
         // Multicast and broadcast leave the sender once, unicast once for each that it goes to.
         const times =
-          multicast || range.delivery === 'broadcast'
+          multicast || line.delivery === 'broadcast'
             ? 1
-            : range.delivery === 'unicast'
-              ? range.addresses.length
+            : line.delivery === 'unicast'
+              ? line.addresses.length
               : takers.size;
-        if (sender) add(machines, sender, sent.protocol, range.rate, times);
-        for (const taker of takers) add(machines, taker, sent.protocol, range.rate, 1);
+        add(machines, sender.machine, sent.protocol, line.rate, times);
+        for (const taker of takers) add(machines, taker, sent.protocol, line.rate, 1);
       }
   }
   const loads = { machines, groups: groups.size };

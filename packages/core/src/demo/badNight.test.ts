@@ -1,8 +1,8 @@
 import { networkFindings, networkRepairs } from '../check';
-import type { LiveReport } from '../contract';
-import { doctor } from '../link';
-import { patchFindings, recordsAfter, repairsOf, rigOf } from '../patch';
-import { KINDS, checkRecord, toMaps, emptyShow, refuseChanges, settleChanges, type ShowRecords } from '../show';
+import { doctor, type LinkHeard } from '../link';
+import { patchFindings, repairsOf, rigOf } from '../patch';
+import { recordsAfter, refuseChanges, settleChanges, toMaps } from '../edit';
+import { checkRecord, emptyShow, KINDS, type ShowRecords } from '../records';
 import { badNight, nightFerry } from '.';
 
 /** Where each fault is found: in the patch, in the plan of the network, or by the doctor of a link. */
@@ -30,7 +30,7 @@ const PLANTED: readonly PlantedFault[] = [
   { what: 'A visualiser that counts from the other number', found: 'doctor', says: /off by 1/ },
 ];
 
-const silent = { universes: [], nodes: [], listeningSince: 0 } as unknown as LiveReport;
+const silent = { universes: [], nodes: [], listeningSince: 0 } as unknown as LinkHeard;
 /** What stands in the doctor's lists because of the plan, not because nothing is on the wire here. */
 const planned = (records: ShowRecords) =>
   records.link

@@ -1,5 +1,5 @@
 /** The demo show with ten faults planted in it, as they are met in practice; each can be found and mended here. */
-import type { AnyRecord, Kind, Lamp, Link, Machine, MachinePort, ShowRecords, Source } from '../show';
+import type { AnyRecord, Kind, Lamp, Link, Machine, MachinePort, SendLine, ShowRecords } from '../records';
 import { nightFerry } from './nightFerry';
 
 type Changer<T> = (record: T) => T;
@@ -46,18 +46,16 @@ export function badNight(): ShowRecords {
   };
   const lamp = (id: string, how: Changer<Lamp>) => (records = change(records, 'lamp', id, how));
   const machine = (id: string, how: Changer<Machine>) => (records = change(records, 'machine', `machine-${id}`, how));
-  const source = (id: string, how: Changer<Source>) => (records = change(records, 'source', `source-${id}`, how));
+  const lines = (id: string, how: Changer<SendLine>) =>
+    machine(id, (one) => ({ ...one, sends: one.sends && { ...one.sends, lines: one.sends.lines.map(how) } }));
   lamp('lamp-102', (one) => ({ ...one, channel: first.channel }));
   lamp(last.id, (one) => ({ ...one, channel: 511 }));
   machine('boiler', withAddress('127.0.0.31', 8));
   machine('foredeck', withAddress('127.0.0.35', 24));
   machine('quay', withPort(1, { merge: 'ltp' }));
   machine('saloon', withPort(2, { protocol: 'artnet' }));
-  source('bridge', (one) => ({
-    ...one,
-    ranges: one.ranges.map((range) => (range.from === 9 ? { ...range, to: { protocol: 'artnet', number: 9 } } : range)),
-  }));
-  source('stern', (one) => ({ ...one, ranges: one.ranges.map((range) => ({ ...range, priority: 100 })) }));
-  source('porthole', (one) => ({ ...one, ranges: one.ranges.map((range) => ({ ...range, rate: 60 })) }));
+  lines('bridge', (line) => (line.from === 9 ? { ...line, to: { protocol: 'artnet', number: 9 } } : line));
+  lines('stern', (line) => ({ ...line, priority: 100 }));
+  lines('porthole', (line) => ({ ...line, rate: 60 }));
   return change(records, 'link', 'link-porthole', (link: Link): Link => ({ ...link, receiverBase: 0 }));
 }

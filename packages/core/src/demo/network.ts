@@ -1,16 +1,17 @@
 /** The demo show's network: its machines, planned as their stand-ins stand on the bench. */
 import { MODELS } from '../library';
 import {
-  PLAIN_MACHINE,
-  PLAIN_PORT,
   type Machine,
   type MachineKind,
   type MachinePort,
   type Model,
   type Network,
-} from '../show';
-import { CHANNELS_A_RUN, DRIVERS, RUNS_A_DRIVER, type Driver } from './pixels';
+  PLAIN_MACHINE,
+  PLAIN_PORT,
+} from '../records';
+import { CHANNELS_A_RUN, type Driver, DRIVERS, RUNS_A_DRIVER } from './pixels';
 import { placeId, type PlaceName } from './places';
+import { SENDING } from './senders';
 
 export const CORD_DRIVER_ID = 'machine-funnel-cords';
 
@@ -52,6 +53,7 @@ function machine(
     kind,
     modelId: model === null ? null : `model-${model}`,
     placeId: place === null ? null : placeId(place),
+    sends: SENDING[`machine-${id}`] ?? null,
     interfaces:
       address === undefined ? [] : [{ name: 'Network', mac, addresses: [{ way: 'fixed', address, prefix: 8 }] }],
     ...rest,

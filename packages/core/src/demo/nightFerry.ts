@@ -3,12 +3,12 @@
  * People, makers, ship and places are made up; addresses are loopback ones.
  */
 import { footprintOf } from '../fixture';
-import type { FixtureType, Lamp, Place, ShowRecords, Universe } from '../show';
+import type { FixtureType, Lamp, Place, ShowRecords, Universe } from '../records';
 import { LIBRARY } from '../library';
-import { CORD_DRIVER_ID, MACHINES, STAND_IN_NETWORK, machineModels } from './network';
+import { CORD_DRIVER_ID, machineModels, MACHINES, STAND_IN_NETWORK } from './network';
 import { pixelRuns, pixelUniverses } from './pixels';
-import { HOUSE_UNIVERSE, LINKS, PURSERS_UNIVERSE, SOURCES } from './senders';
-import { PLACES, PLACE_BOXES, placeId, type PlaceName } from './places';
+import { HOUSE_UNIVERSE, LINKS, PURSERS_UNIVERSE } from './senders';
+import { PLACE_BOXES, placeId, type PlaceName, PLACES } from './places';
 
 interface Batch {
   readonly count: number;
@@ -296,7 +296,6 @@ export const nightFerry = (): ShowRecords => ({
   type: TYPES,
   universe: universes(),
   lamp: lamps(TYPES),
-  source: SOURCES,
   network: [STAND_IN_NETWORK],
   model: machineModels(),
   machine: MACHINES,

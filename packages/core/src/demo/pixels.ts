@@ -1,5 +1,5 @@
 /** The demo show's pixels: cords round the funnel, and rails, coils and edges all over the ship. */
-import type { PixelRun, Universe } from '../show';
+import type { PixelRun, Universe } from '../records';
 import { PLACE_BOXES, placeId, type PlaceName } from './places';
 
 /** Show universes of all pixels, which Porthole sends. */

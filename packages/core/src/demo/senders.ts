@@ -1,5 +1,5 @@
 /** Who sends what in the demo show, and the links to its visualiser. */
-import { PLAIN_RANGE, type Link, type Source } from '../show';
+import { PLAIN_LINE, type Link, type Sending } from '../records';
 import { PIXELS } from './pixels';
 
 /** What the Gangway panel sends. */
@@ -7,26 +7,19 @@ export const HOUSE_UNIVERSE = 40;
 /** What comes in from the Purser's desk. */
 export const PURSERS_UNIVERSE = 41;
 
-export const SOURCES: readonly Source[] = [
-  {
-    id: 'source-bridge',
-    rev: 0,
-    name: 'Bridge desk',
-    address: '127.0.0.21',
-    ranges: [
-      { ...PLAIN_RANGE, from: 1, count: 8, rate: 40 },
-      { ...PLAIN_RANGE, from: 9, count: 4, rate: 40 },
+/** By the machine's id. */
+export const SENDING: Readonly<Record<string, Sending>> = {
+  'machine-bridge': {
+    lines: [
+      { ...PLAIN_LINE, from: 1, count: 8, rate: 40 },
+      { ...PLAIN_LINE, from: 9, count: 4, rate: 40 },
     ],
     pennant: { letter: 'B', cut: 'swallow', fill: 'plain' },
   },
-  {
-    id: 'source-stern',
-    rev: 0,
-    name: 'Stern desk',
-    address: '127.0.0.22',
-    ranges: [
+  'machine-stern': {
+    lines: [
       {
-        ...PLAIN_RANGE,
+        ...PLAIN_LINE,
         from: 3,
         count: 6,
         rate: 40,
@@ -36,31 +29,19 @@ export const SOURCES: readonly Source[] = [
     ],
     pennant: { letter: 'S', cut: 'swallow', fill: 'bars' },
   },
-  {
-    id: 'source-porthole',
-    rev: 0,
-    name: 'Porthole',
-    address: '127.0.0.23',
-    ranges: [{ ...PLAIN_RANGE, from: PIXELS.first, count: PIXELS.last - PIXELS.first + 1, rate: 25 }],
+  'machine-porthole': {
+    lines: [{ ...PLAIN_LINE, from: PIXELS.first, count: PIXELS.last - PIXELS.first + 1, rate: 25 }],
     pennant: { letter: 'P', cut: 'triangle', fill: 'chevrons' },
   },
-  {
-    id: 'source-gangway',
-    rev: 0,
-    name: 'Gangway panel',
-    address: '127.0.0.26',
-    ranges: [{ ...PLAIN_RANGE, from: HOUSE_UNIVERSE, rate: 20, note: 'Four faders by the gangway.' }],
+  'machine-gangway': {
+    lines: [{ ...PLAIN_LINE, from: HOUSE_UNIVERSE, rate: 20, note: 'Four faders by the gangway.' }],
     pennant: { letter: 'G', cut: 'square', fill: 'dots' },
   },
-  {
-    id: 'source-pursers',
-    rev: 0,
-    name: 'Purser’s desk',
-    address: '127.0.0.34',
-    ranges: [{ ...PLAIN_RANGE, from: PURSERS_UNIVERSE, rate: 20, note: 'Comes in by the Saloon node.' }],
+  'machine-pursers': {
+    lines: [{ ...PLAIN_LINE, from: PURSERS_UNIVERSE, rate: 20, note: 'Comes in by the Saloon node.' }],
     pennant: { letter: 'D', cut: 'notch', fill: 'dots' },
   },
-];
+};
 
 /** Everything goes to the Crow's nest, whose display counts Art-Net from 1. */
 export const LINKS: readonly Link[] = (
@@ -69,12 +50,12 @@ export const LINKS: readonly Link[] = (
     ['bridge-artnet', 'Bridge desk by Art-Net', 'bridge', 'artnet', 9, 4],
     ['porthole', 'Porthole', 'porthole', 'artnet', PIXELS.first, PIXELS.last - PIXELS.first + 1],
   ] as const
-).map(([id, name, source, protocol, from, count]): Link => ({
+).map(([id, name, sender, protocol, from, count]): Link => ({
   id: `link-${id}`,
   rev: 0,
   name: `${name} to Crow’s nest`,
-  sourceId: `source-${source}`,
-  machineId: 'machine-crow',
+  senderId: `machine-${sender}`,
+  visualiserId: 'machine-crow',
   protocol,
   senderBase: 1,
   receiverBase: 1,

@@ -1,20 +1,21 @@
-import { PLAIN_RANGE, type Source } from '../show';
+import { PLAIN_LINE, PLAIN_MACHINE } from '../records';
 import {
+  type HeardStream,
   isPlannedSender,
   lateAfter,
   pennantOf,
   raggedBecause,
+  type Sender,
   sendersByUniverse,
   standingOf,
-  type HeardStream,
 } from '.';
 
-const source = (name: string, address = '', universes: number[] = [1]): Source => ({
+const sender = (name: string, address = '', universes: number[] = [1]): Sender => ({
+  machine: { ...PLAIN_MACHINE, id: name, rev: 1, name, kind: 'console' },
   id: name,
-  rev: 1,
   name,
-  address,
-  ranges: universes.map((from) => ({ ...PLAIN_RANGE, from })),
+  addresses: address === '' ? [] : [address],
+  lines: universes.map((from) => ({ ...PLAIN_LINE, from })),
   pennant: { letter: name[0]!, cut: 'notch', fill: 'dots' },
 });
 
@@ -32,7 +33,7 @@ const stream = (over: Partial<HeardStream> = {}): HeardStream => ({
   ...over,
 });
 
-const bridge = source('Bridge desk', '127.0.0.21');
+const bridge = sender('Bridge desk', '127.0.0.21');
 
 test.each([
   ['steady', [bridge], [stream()]],
@@ -43,7 +44,7 @@ test.each([
   ['steady', [bridge], [stream(), stream({ own: true, name: 'Taxiarch' })]],
   ['contested', [bridge], [stream(), stream({ name: 'Stern desk', address: '127.0.0.22' })]],
   ['contested', [bridge], [stream({ name: 'Stern desk', address: '127.0.0.22' })]],
-  ['steady', [bridge, source('Stern desk')], [stream(), stream({ name: 'Stern desk', address: '127.0.0.22' })]],
+  ['steady', [bridge, sender('Stern desk')], [stream(), stream({ name: 'Stern desk', address: '127.0.0.22' })]],
   ['ragged', [bridge], [stream({ missing10: 30 })]],
   ['steady', [bridge], [stream({ missing10: 2 })]],
   ['ragged', [bridge], [stream({ jitter: 60 })]],
@@ -69,7 +70,7 @@ test('the reason names who and what', () => {
 test('a sender is known by name or by address, and an empty address matches nobody', () => {
   expect(isPlannedSender(stream({ address: '10.0.0.1' }), [bridge])).toBe(true);
   expect(isPlannedSender(stream({ name: '', address: '127.0.0.21' }), [bridge])).toBe(true);
-  expect(isPlannedSender(stream({ name: 'x', address: '' }), [source('Porthole')])).toBe(false);
+  expect(isPlannedSender(stream({ name: 'x', address: '' }), [sender('Porthole')])).toBe(false);
 });
 
 test('pennants: the planned one, our own, and for strangers one that stays', () => {
@@ -82,7 +83,7 @@ test('pennants: the planned one, our own, and for strangers one that stays', () 
 });
 
 test('senders are listed by the universe that they send', () => {
-  const senders = sendersByUniverse([source('A', '', [1, 2]), source('B', '', [2])]);
+  const senders = sendersByUniverse([sender('A', '', [1, 2]), sender('B', '', [2])]);
   expect(senders.get(2)?.map(({ name }) => name)).toEqual(['A', 'B']);
   expect(senders.get(3)).toBeUndefined();
 });

@@ -1,7 +1,7 @@
 /** The ledger as a graph: senders at one end, machines with ports at the other, universes and routes between. */
 import { formatUniverses, formatWire, protocolName } from '../address';
 import type { LedgerRow } from './ledger';
-import type { StreamState } from './index';
+import type { StreamState } from '../stream';
 
 export interface FlowNode {
   readonly id: string;
@@ -94,16 +94,16 @@ export function flowGraph(groups: readonly (readonly LedgerRow[])[]): FlowGraph 
   for (const rows of groups) {
     const here = node(universeNode(rows));
     for (const { universe, senders, outlets, madeBy } of rows) {
-      for (const { name, address, own, heard, source } of senders)
+      for (const { name, address, own, heard, sender } of senders)
         edge(
           node({
-            id: `s ${source?.id ?? `${name} ${address}`}`,
+            id: `s ${sender?.id ?? `${name} ${address}`}`,
             kind: 'sender',
             label: name,
             below: address,
             universes: [],
             sender: { name, address, own },
-            href: source ? `/flow/senders/${source.id}` : `/listen/u${universe.number}`,
+            href: sender ? `/flow/senders/${sender.id}` : `/listen/u${universe.number}`,
           }),
           here,
           heard,
@@ -119,8 +119,8 @@ export function flowGraph(groups: readonly (readonly LedgerRow[])[]): FlowGraph 
         });
         edge(through, here, running);
         for (const { wire: from } of route.inputs) {
-          const source = byWire.get(formatWire(from));
-          if (source !== undefined) edge(source, through, running);
+          const sender = byWire.get(formatWire(from));
+          if (sender !== undefined) edge(sender, through, running);
         }
       }
       for (const { machine, machineId, port, heard } of outlets)

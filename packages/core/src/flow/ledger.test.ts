@@ -1,9 +1,9 @@
-import type { LiveReport, StreamReport } from '../contract';
+import type { StreamReport } from '../stream';
 import { nightFerry } from '../demo';
 import { matchMachines } from '../node';
 import { rigOf } from '../patch';
-import { PLAIN_INPUT, PLAIN_ROUTE, type Route } from '../show';
-import { alike, filterLedger, flowGraph, ledger, mergeText, reachesPort } from '.';
+import { PLAIN_INPUT, PLAIN_ROUTE, type Route } from '../records';
+import { alike, filterLedger, flowGraph, ledger, mergeText, reachesPort, type FlowHeard } from '.';
 
 const ferry = nightFerry();
 const { patch } = rigOf(ferry);
@@ -21,7 +21,7 @@ const route: Route = {
 const live = {
   universes: [{ key: 1, state: 'steady', streams: [bridge] }],
   routes: [{ id: 'over', running: true }],
-} as unknown as LiveReport;
+} as unknown as FlowHeard;
 const rows = ledger({ ...ferry, route: [route] }, patch, live, entries);
 const row = (number: number) => rows.find(({ universe }) => universe.number === number)!;
 
@@ -41,8 +41,41 @@ test('a row for every universe of the show, with who carries it and whom it feed
 
 test('how it is merged is said of the universe and of ports that do otherwise', () => {
   expect(mergeText(row(9))).toBe('HTP');
-  expect(mergeText(row(6))).toBe('HTP of 2 senders');
   expect(mergeText(row(1))).toBe('HTP, at ports not merged');
+});
+
+describe('senders of one universe are compared', () => {
+  const sent = (protocol: 'sacn' | 'artnet', ...senders: readonly [string, number, boolean?][]) =>
+    mergeText({
+      ...row(9),
+      universe: { ...row(9).universe, protocol },
+      senders: senders.map(([name, priority, slotPriority = false]) => ({
+        name,
+        sender: undefined,
+        heard: true,
+        own: false,
+        address: '',
+        priority: protocol === 'sacn' ? priority : null,
+        slotPriority,
+      })),
+    });
+
+  test('by level only among those of the highest priority', () => {
+    expect(sent('sacn', ['A', 100], ['B', 100])).toBe('HTP of 2 senders');
+    expect(sent('sacn', ['A', 100], ['B', 120])).toBe('B by priority 120');
+    expect(sent('sacn', ['A', 120], ['B', 120], ['C', 90])).toBe('HTP of the 2 senders with priority 120');
+    expect(sent('sacn', ['A', 100, true], ['B', 100])).toBe('by the priority of each slot, then HTP');
+  });
+
+  test('Art-Net has no priority', () => expect(sent('artnet', ['A', 100], ['B', 120])).toBe('HTP of 2 senders'));
+});
+
+test('a planned sender has the priority of its line until it is heard, and then the one heard', () => {
+  expect(mergeText(row(6))).toBe('Bridge desk by priority 100');
+  const loud = { ...bridge, name: 'Stern desk', address: '127.0.0.23', priority: 130, slotPriority: false };
+  const heard = { universes: [{ key: 6, state: 'contested', streams: [loud] }], routes: [] } as unknown as FlowHeard;
+  const [six] = filterLedger(ledger(ferry, patch, heard, entries), '6', patch, '');
+  expect(mergeText(six!)).toBe('Stern desk by priority 130');
 });
 
 test.each([
@@ -79,7 +112,7 @@ test('the graph has each sender and machine once, and shows where something flow
   const ends = new Set(nodes.map(({ id }) => id));
   expect(edges.every(({ from, to }) => ends.has(from) && ends.has(to))).toBe(true);
   expect(edges.filter((edge) => edge.live).map(({ from, to }) => [from, to])).toEqual([
-    ['s source-bridge', 'u1'],
+    ['s machine-bridge', 'u1'],
     ['r over', 'u13'],
     ['u1', 'r over'],
   ]);

@@ -1,11 +1,19 @@
 /** The ledger: for every show universe who carries it, how it is merged, where it leaves, whom it feeds, and how it stands. */
 import { readUniverses, wireKey, type WireUniverse } from '../address';
-import type { LiveReport, UniverseReport } from '../contract';
+import type { RouteReport } from '../route';
+import type { UniverseReport } from '../stream';
 import type { MachineEntry } from '../node';
 import type { Patch } from '../patch';
-import type { Route, ShowRecords, Universe } from '../show';
-import { outletsByUniverse, pathSenders, type PathOutlet, type PathSender } from './paths';
+import type { Route, ShowRecords, Universe } from '../records';
+import { outletsByUniverse, type PathOutlet, type PathSender, pathSenders } from './paths';
+import { sendersOf } from './senders';
 import { sendersByUniverse } from './sends';
+
+/** What of the wire the ledger asks; a live report has it. */
+export interface FlowHeard {
+  readonly universes: readonly UniverseReport[];
+  readonly routes: readonly RouteReport[];
+}
 
 export interface LedgerRoute {
   readonly route: Route;
@@ -29,12 +37,12 @@ export interface LedgerRow {
 
 /** One row for each universe of the show, by number. */
 export function ledger(
-  records: Pick<ShowRecords, 'universe' | 'source' | 'route'>,
+  records: Pick<ShowRecords, 'universe' | 'machine' | 'route'>,
   patch: Patch,
-  live: Pick<LiveReport, 'universes' | 'routes'> | undefined,
+  live: FlowHeard | undefined,
   entries: readonly MachineEntry[],
 ): LedgerRow[] {
-  const senders = sendersByUniverse(records.source);
+  const senders = sendersByUniverse(sendersOf(records.machine));
   const outlets = outletsByUniverse(entries);
   const reports = new Map(live?.universes.map((one) => [one.key, one]));
   const running = new Set(live?.routes.filter((one) => one.running).map(({ id }) => id));
@@ -58,7 +66,7 @@ export function ledger(
         universe,
         wire,
         report: reports.get(key),
-        senders: pathSenders(senders.get(universe.number) ?? [], reports.get(key)),
+        senders: pathSenders(universe, senders.get(universe.number) ?? [], reports.get(key)),
         madeBy: madeBy.get(key) ?? [],
         takenBy: takenBy.get(key) ?? [],
         outlets: outlets.get(universe.number) ?? [],
@@ -73,15 +81,30 @@ export function ledger(
 export const reachesPort = ({ senders, outlets }: LedgerRow): boolean =>
   senders.some(({ heard }) => heard) && outlets.some(({ heard }) => heard);
 
-/** How the streams of a universe become one: `HTP of 2 senders, at one port LTP`. */
+/**
+ * How the senders of a universe become one: `HTP of 2 senders`, `Bridge desk by priority 120`, and ports that
+ * merge otherwise. Levels are compared among equals only: sACN's highest priority counts first (ANSI E1.31-2018,
+ * 6.2.3); Art-Net has none.
+ */
 export function mergeText({ universe, senders, outlets }: LedgerRow): string {
-  const main = universe.merge.toUpperCase();
   const other = [...new Set(outlets.map(({ merge }) => merge))].filter(
     (merge) => merge !== null && merge !== universe.merge,
   );
   const words = other.map((merge) => (merge === 'none' ? 'not merged' : merge!.toUpperCase()));
-  const at = words.length > 0 ? `, at ports ${words.join(' and ')}` : '';
-  return `${senders.length > 1 ? `${main} of ${senders.length} senders` : main}${at}`;
+  return `${amongSenders(universe.merge, senders)}${words.length > 0 ? `, at ports ${words.join(' and ')}` : ''}`;
+}
+
+function amongSenders(merge: Universe['merge'], senders: readonly PathSender[]): string {
+  const mode = merge.toUpperCase();
+  if (senders.length < 2) return mode;
+  if (senders.some(({ priority, slotPriority }) => priority !== null && slotPriority))
+    return `by the priority of each slot, then ${mode}`;
+  const top = Math.max(...senders.map(({ priority }) => priority ?? 0));
+  const equals = senders.filter(({ priority }) => (priority ?? 0) === top);
+  if (equals.length === 1) return `${equals[0]!.name} by priority ${top}`;
+  return equals.length === senders.length
+    ? `${mode} of ${senders.length} senders`
+    : `${mode} of the ${equals.length} senders with priority ${top}`;
 }
 
 /**

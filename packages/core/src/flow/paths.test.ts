@@ -1,10 +1,10 @@
-import type { StreamReport } from '../contract';
+import type { StreamReport } from '../stream';
 import { nightFerry } from '../demo';
 import { matchMachines } from '../node';
-import { outletText, outletsByUniverse, pathSenders } from '.';
+import { outletsByUniverse, outletText, pathSenders, sendersOf } from '.';
 
 const ferry = nightFerry();
-const [bridge] = ferry.source;
+const bridge = sendersOf(ferry.machine).find(({ id }) => id === 'machine-bridge');
 const stream = (over: Partial<StreamReport>) =>
   ({ name: 'Bridge desk', address: '127.0.0.21', own: false, lost: false, ...over }) as StreamReport;
 
@@ -14,7 +14,13 @@ test('planned senders come first, heard or not; strangers and ourselves behind t
     stream({ name: '', address: '127.0.0.99' }),
     stream({ own: true, name: 'Taxiarch', address: '127.0.0.1' }),
   ];
-  expect(pathSenders([bridge!], { streams }).map(({ name, heard, own }) => [name, heard, own])).toEqual([
+  expect(
+    pathSenders({ number: 1, protocol: 'sacn' }, [bridge!], { streams }).map(({ name, heard, own }) => [
+      name,
+      heard,
+      own,
+    ]),
+  ).toEqual([
     ['Bridge desk', true, false],
     ['127.0.0.99', true, false],
     ['Taxiarch', true, true],
@@ -23,8 +29,11 @@ test('planned senders come first, heard or not; strangers and ourselves behind t
 
 test('who has fallen silent is planned and not heard; our own copy does not stand in for it', () => {
   const streams = [stream({ lost: true }), stream({ own: true })];
-  expect(pathSenders([bridge!], { streams })[0]).toMatchObject({ name: 'Bridge desk', heard: false });
-  expect(pathSenders([bridge!], undefined)).toHaveLength(1);
+  expect(pathSenders({ number: 1, protocol: 'sacn' }, [bridge!], { streams })[0]).toMatchObject({
+    name: 'Bridge desk',
+    heard: false,
+  });
+  expect(pathSenders({ number: 1, protocol: 'sacn' }, [bridge!], undefined)).toHaveLength(1);
 });
 
 test('outlets by universe: outputs only, each with its port', () => {

@@ -1,34 +1,55 @@
 /** A universe's way from those who send it to the ports that it leaves by, planned and heard together. */
-import type { UniverseReport } from '../contract';
+import type { UniverseReport } from '../stream';
 import type { MachineEntry } from '../node';
-import type { PortMerge, Source } from '../show';
+import type { PortMerge, Universe } from '../records';
+import type { Sender } from './senders';
 import { isSentBy } from './sentBy';
+import { linesWith, priorityOf } from './sends';
 
 export interface PathSender {
   readonly name: string;
-  readonly source: Source | undefined;
+  readonly sender: Sender | undefined;
   readonly heard: boolean;
   readonly own: boolean;
   readonly address: string;
+  /** At which it sends or is planned to send, sACN; null for Art-Net, which has none */
+  readonly priority: number | null;
+  /** It says a priority for each slot beside */
+  readonly slotPriority: boolean;
 }
 
-/** Planned senders, then those heard that are not planned. */
+/** Planned senders of a show universe, then those heard that are not planned. */
 export function pathSenders(
-  planned: readonly Source[],
+  { number, protocol }: Pick<Universe, 'number' | 'protocol'>,
+  planned: readonly Sender[],
   report: Pick<UniverseReport, 'streams'> | undefined,
 ): PathSender[] {
   const live = report?.streams.filter((stream) => !stream.lost) ?? [];
+  const at = (priority: number) => (protocol === 'sacn' ? priority : null);
   return [
-    ...planned.map((source) => ({
-      name: source.name,
-      source,
-      own: false,
-      address: source.address,
-      heard: live.some((stream) => !stream.own && isSentBy(stream, source)),
-    })),
+    ...planned.map((sender) => {
+      const stream = live.find((one) => !one.own && isSentBy(one, sender));
+      return {
+        name: sender.name,
+        sender,
+        own: false,
+        address: sender.addresses[0] ?? '',
+        heard: stream !== undefined,
+        priority: at(stream?.priority ?? priorityOf(sender, number)),
+        slotPriority: stream?.slotPriority ?? linesWith(sender, number).some(({ slotPriority }) => slotPriority),
+      };
+    }),
     ...live
-      .filter((stream) => stream.own || !planned.some((source) => isSentBy(stream, source)))
-      .map(({ name, address, own }) => ({ name: name || address, source: undefined, own, address, heard: true })),
+      .filter((stream) => stream.own || !planned.some((sender) => isSentBy(stream, sender)))
+      .map(({ name, address, own, priority, slotPriority }) => ({
+        name: name || address,
+        sender: undefined,
+        own,
+        address,
+        heard: true,
+        priority: at(priority),
+        slotPriority,
+      })),
   ];
 }
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { PLAIN_RANGE, type Source, type SourceRange, type Universe } from '../show';
+import { nightFerry } from '../demo';
+import { PLAIN_LINE, type SendLine, type Universe } from '../records';
 import {
   addUniverse,
   isAsPlanned,
@@ -7,25 +8,19 @@ import {
   lineGoesTo,
   lineSays,
   priorityOf,
+  sendersOf,
   sentTo,
   universesOf,
   withUniverse,
 } from '.';
 
-const line = (from: number, count: number, over: Partial<SourceRange> = {}): SourceRange => ({
-  ...PLAIN_RANGE,
+const line = (from: number, count: number, over: Partial<SendLine> = {}): SendLine => ({
+  ...PLAIN_LINE,
   from,
   count,
   ...over,
 });
-const sender = (...ranges: SourceRange[]): Source => ({
-  id: 's',
-  rev: 1,
-  name: 'Desk',
-  address: '',
-  ranges,
-  pennant: { letter: 'D', cut: 'square', fill: 'plain' },
-});
+const sender = (...lines: SendLine[]) => ({ lines });
 const plan = (number: number, over: Partial<Universe> = {}): Universe => ({
   id: `u${number}`,
   rev: 1,
@@ -59,19 +54,17 @@ test('one universe taken out of a line leaves the others where they went', () =>
     fc.property(fc.integer({ min: 1, max: 60 }), fc.integer({ min: 1, max: 20 }), fc.nat(), (from, count, pick) => {
       const universe = from + (pick % count);
       const before = sender(line(from, count, { to: artnet(100) }));
-      const after = withUniverse(before, universe, () => null);
-      expect(universesOf(after)).toEqual(universesOf(before).filter((one) => one !== universe));
-      for (const range of after.ranges)
-        for (let i = 0; i < range.count; i += 1)
-          expect(sentTo(range, range.from + i, undefined)).toEqual(
-            sentTo(before.ranges[0]!, range.from + i, undefined),
-          );
+      const after = withUniverse(before.lines, universe, () => null);
+      expect(universesOf({ lines: after })).toEqual(universesOf(before).filter((one) => one !== universe));
+      for (const line of after)
+        for (let i = 0; i < line.count; i += 1)
+          expect(sentTo(line, line.from + i, undefined)).toEqual(sentTo(before.lines[0]!, line.from + i, undefined));
     }),
   ));
 
 test('a universe added right behind a line makes it longer, else it gets a line of its own', () => {
-  expect(addUniverse(sender(line(1, 11)), 12).ranges).toEqual([line(1, 12)]);
-  expect(addUniverse(sender(line(1, 4, { priority: 90 })), 12).ranges[1]).toEqual(line(12, 1, { priority: 90 }));
+  expect(addUniverse([line(1, 11)], 12)).toEqual([line(1, 12)]);
+  expect(addUniverse([line(1, 4, { priority: 90 })], 12)[1]).toEqual(line(12, 1, { priority: 90 }));
 });
 
 test('a line says where it goes in both countings', () => {
@@ -79,9 +72,9 @@ test('a line says where it goes in both countings', () => {
   expect(lineGoesTo(line(1, 3), planned)).toBe('sACN 1-2, Art-Net 2 (3 counted from 1)');
   expect(lineGoesTo(line(1, 3, { to: artnet(0) }), planned)).toBe('Art-Net 0-2 (1-3 counted from 1)');
   expect(lineGoesTo(line(7, 1), planned)).toBe('nowhere');
-  expect(lineSays(line(1, 1, { delivery: 'unicast', addresses: ['10.0.0.4'], on: false, slotPriority: true }))).toBe(
-    '44 Hz, priority 100 and for each slot, unicast to 10.0.0.4, off',
-  );
+  expect(
+    lineSays(line(1, 1, { delivery: 'unicast', addresses: ['10.0.0.4'], on: false, slotPriority: true }), true),
+  ).toBe('40 Hz, priority 100 and for each slot, unicast to 10.0.0.4, off');
 });
 
 test('what differs between two tables is told by line', () => {
@@ -90,10 +83,22 @@ test('what differs between two tables is told by line', () => {
   expect(lineDifferences('Desk', before, [line(1, 8, { rate: 30 }), line(30, 2)])).toEqual([
     {
       subject: 'Desk, universes from 1',
-      before: '1-8 as planned, 44 Hz, priority 100',
+      before: '1-8 as planned, 40 Hz, priority 100',
       after: '1-8 as planned, 30 Hz, priority 100',
     },
-    { subject: 'Desk, universes from 30', before: '', after: '30-31 as planned, 44 Hz, priority 100' },
-    { subject: 'Desk, universes from 20', before: '20 as planned, 44 Hz, priority 100', after: '' },
+    { subject: 'Desk, universes from 30', before: '', after: '30-31 as planned, 40 Hz, priority 100' },
+    { subject: 'Desk, universes from 20', before: '20 as planned, 40 Hz, priority 100', after: '' },
   ]);
+});
+
+test('a machine that sends is heard from its own addresses; a desk on a cable from the machine that takes it in', () => {
+  const { machine } = nightFerry();
+  const addresses = Object.fromEntries(sendersOf(machine).map(({ name, addresses: its }) => [name, its]));
+  expect(addresses).toMatchObject({ 'Bridge desk': ['127.0.0.21'], 'Purser’s desk': ['127.0.0.34'] });
+  const unplugged = machine.map((one) => ({
+    ...one,
+    ports: one.ports.map((port) => ({ ...port, use: 'out' as const })),
+  }));
+  expect(sendersOf(unplugged).find(({ name }) => name === 'Purser’s desk')!.addresses).toEqual([]);
+  expect(sendersOf(machine)).toBe(sendersOf(machine));
 });

@@ -1,53 +1,57 @@
 /** What a sender sends, universe by universe, out of the lines of its table; and those lines changed. */
 import { wireKey, type WireUniverse } from '../address';
-import type { PlanLine } from '../patch';
-import { PLAIN_RANGE, type Source, type SourceRange, type Universe } from '../show';
+import type { PlanLine } from '../edit';
+import { PLAIN_LINE, type SendLine, type ShowRecords, type Universe } from '../records';
+import type { Sender } from './senders';
 
-const lists = new WeakMap<Source, readonly number[]>();
+const lists = new WeakMap<readonly SendLine[], readonly number[]>();
 
-/** Show universes of the lines that are on, rising, each once; made once for each source. */
-export function universesOf(source: Source): readonly number[] {
-  let list = lists.get(source);
+/** What sends these lines: a sender, or part of one. */
+type Lines = Pick<Sender, 'lines'>;
+
+/** Show universes of the lines that are on, rising, each once; made once for each list of lines. */
+export function universesOf({ lines }: Lines): readonly number[] {
+  let list = lists.get(lines);
   if (!list) {
     const universes = new Set<number>();
-    for (const { from, count, on } of source.ranges) for (let i = 0; on && i < count; i += 1) universes.add(from + i);
+    for (const { from, count, on } of lines) for (let i = 0; on && i < count; i += 1) universes.add(from + i);
     list = [...universes].sort((a, b) => a - b);
-    lists.set(source, list);
+    lists.set(lines, list);
   }
   return list;
 }
 
-/** Planned sources by the show universe that they send. */
-export function sendersByUniverse(sources: readonly Source[]): Map<number, Source[]> {
-  const senders = new Map<number, Source[]>();
-  for (const source of sources)
-    for (const universe of universesOf(source)) {
-      const there = senders.get(universe);
-      if (there) there.push(source);
-      else senders.set(universe, [source]);
+/** Planned senders by the show universe that they send. */
+export function sendersByUniverse(senders: readonly Sender[]): Map<number, Sender[]> {
+  const found = new Map<number, Sender[]>();
+  for (const sender of senders)
+    for (const universe of universesOf(sender)) {
+      const there = found.get(universe);
+      if (there) there.push(sender);
+      else found.set(universe, [sender]);
     }
-  return senders;
+  return found;
 }
 
-const holds = ({ from, count }: SourceRange, universe: number): boolean => universe >= from && universe < from + count;
+const holds = ({ from, count }: SendLine, universe: number): boolean => universe >= from && universe < from + count;
 
 /** The lines that are on and send a universe; more than one where it is sent in several ways. */
-export const rangesWith = (source: Source, universe: number): readonly SourceRange[] =>
-  source.ranges.filter((range) => range.on && holds(range, universe));
+export const linesWith = ({ lines }: Lines, universe: number): readonly SendLine[] =>
+  lines.filter((line) => line.on && holds(line, universe));
 
-/** The highest priority at which a source sends a universe; 0 if it does not. */
-export const priorityOf = (source: Source, universe: number): number =>
-  Math.max(0, ...rangesWith(source, universe).map(({ priority }) => priority));
+/** The highest priority at which a sender sends a universe; 0 if it does not. */
+export const priorityOf = (sender: Lines, universe: number): number =>
+  Math.max(0, ...linesWith(sender, universe).map(({ priority }) => priority));
 
 /** Where a line puts a show universe; undefined if it follows a plan that the show does not have. */
-export function sentTo(range: SourceRange, universe: number, planned: Universe | undefined): WireUniverse | undefined {
-  if (range.to) return { protocol: range.to.protocol, number: range.to.number + universe - range.from };
+export function sentTo(line: SendLine, universe: number, planned: Universe | undefined): WireUniverse | undefined {
+  if (line.to) return { protocol: line.to.protocol, number: line.to.number + universe - line.from };
   return planned && { protocol: planned.protocol, number: planned.wire };
 }
 
 /** Whether a line sends its universes as the show plans them to travel. */
-export function isAsPlanned(range: SourceRange, universe: number, planned: Universe | undefined): boolean {
-  const there = sentTo(range, universe, planned);
+export function isAsPlanned(line: SendLine, universe: number, planned: Universe | undefined): boolean {
+  const there = sentTo(line, universe, planned);
   return (
     there !== undefined &&
     planned !== undefined &&
@@ -56,45 +60,40 @@ export function isAsPlanned(range: SourceRange, universe: number, planned: Unive
 }
 
 /** The universes of a line: `9-13`. */
-export const rangeText = ({ from, count }: Pick<SourceRange, 'from' | 'count'>): string =>
+export const rangeText = ({ from, count }: Pick<SendLine, 'from' | 'count'>): string =>
   count === 1 ? String(from) : `${from}-${from + count - 1}`;
 
 /** A line from some universe of it on. */
-function tail(range: SourceRange, from: number, count: number): SourceRange {
-  const to = range.to && { protocol: range.to.protocol, number: range.to.number + from - range.from };
-  return { ...range, from, count, to };
+function tail(line: SendLine, from: number, count: number): SendLine {
+  const to = line.to && { protocol: line.to.protocol, number: line.to.number + from - line.from };
+  return { ...line, from, count, to };
 }
 
 /** Lines with one universe changed or, where `change` gives null, taken out; what stands around it stays. */
 export function withUniverse(
-  source: Source,
+  lines: readonly SendLine[],
   universe: number,
-  change: (range: SourceRange) => SourceRange | null,
-): Source {
-  const ranges = source.ranges.flatMap((range) => {
-    if (!range.on || !holds(range, universe)) return [range];
-    const changed = change(tail(range, universe, 1));
-    const before = universe - range.from;
-    const after = range.count - before - 1;
+  change: (line: SendLine) => SendLine | null,
+): SendLine[] {
+  return lines.flatMap((line) => {
+    if (!line.on || !holds(line, universe)) return [line];
+    const changed = change(tail(line, universe, 1));
+    const before = universe - line.from;
+    const after = line.count - before - 1;
     return [
-      ...(before > 0 ? [tail(range, range.from, before)] : []),
+      ...(before > 0 ? [tail(line, line.from, before)] : []),
       ...(changed ? [changed] : []),
-      ...(after > 0 ? [tail(range, universe + 1, after)] : []),
+      ...(after > 0 ? [tail(line, universe + 1, after)] : []),
     ];
   });
-  return { ...source, ranges };
 }
 
-/** A sender that sends one universe more, at the priority of its other lines; a line that ends right before it grows. */
-export function addUniverse(source: Source, universe: number): Source {
-  const last = source.ranges.findIndex(({ on, from, count }) => on && from + count === universe);
-  if (last >= 0)
-    return {
-      ...source,
-      ranges: source.ranges.map((range, i) => (i === last ? { ...range, count: range.count + 1 } : range)),
-    };
-  const priority = source.ranges[0]?.priority ?? PLAIN_RANGE.priority;
-  return { ...source, ranges: [...source.ranges, { ...PLAIN_RANGE, from: universe, priority }] };
+/** Lines that send one universe more, at the priority of the others; a line that ends right before it grows. */
+export function addUniverse(lines: readonly SendLine[], universe: number): readonly SendLine[] {
+  const last = lines.findIndex(({ on, from, count }) => on && from + count === universe);
+  if (last >= 0) return lines.map((line, i) => (i === last ? { ...line, count: line.count + 1 } : line));
+  const priority = lines[0]?.priority ?? PLAIN_LINE.priority;
+  return [...lines, { ...PLAIN_LINE, from: universe, priority }];
 }
 
 /** `sACN 9-13`; for Art-Net in both countings: `Art-Net 8-12 (9-13 counted from 1)`. */
@@ -104,11 +103,11 @@ export function wireRunText({ protocol, number }: WireUniverse, count: number): 
 }
 
 /** Where a line goes, as its plan or the show's says: runs on the wire, in the order of the show universes. */
-export function lineGoesTo(range: SourceRange, planned: ReadonlyMap<number, Universe>): string {
-  if (range.to) return wireRunText(range.to, range.count);
+export function lineGoesTo(line: SendLine, planned: ReadonlyMap<number, Universe>): string {
+  if (line.to) return wireRunText(line.to, line.count);
   const runs: { at: WireUniverse; count: number }[] = [];
-  for (let i = 0; i < range.count; i += 1) {
-    const at = sentTo(range, range.from + i, planned.get(range.from + i));
+  for (let i = 0; i < line.count; i += 1) {
+    const at = sentTo(line, line.from + i, planned.get(line.from + i));
     const last = runs[runs.length - 1];
     if (!at) continue;
     if (last && last.at.protocol === at.protocol && last.at.number + last.count === at.number) last.count += 1;
@@ -117,44 +116,60 @@ export function lineGoesTo(range: SourceRange, planned: ReadonlyMap<number, Univ
   return runs.length === 0 ? 'nowhere' : runs.map(({ at, count }) => wireRunText(at, count)).join(', ');
 }
 
-const DELIVERY_WORDS: Readonly<Record<SourceRange['delivery'], string>> = {
+/** Whether any universe of a line goes by sACN, and so has a priority. */
+export function goesBySacn(line: SendLine, planned: ReadonlyMap<number, Universe>): boolean {
+  if (line.to) return line.to.protocol === 'sacn';
+  const there = Array.from({ length: line.count }, (_, i) => planned.get(line.from + i)?.protocol);
+  return there.some((protocol) => protocol !== 'artnet');
+}
+
+const DELIVERY_WORDS: Readonly<Record<SendLine['delivery'], string>> = {
   usual: '',
   multicast: 'multicast',
   unicast: 'unicast',
   broadcast: 'broadcast',
 };
 
-/** How a line is sent, beside where: `40 Hz, priority 100, unicast to 10.0.0.4, off`. */
-export const lineSays = (range: SourceRange): string =>
+/**
+ * How a line is sent, beside where: `40 Hz, priority 100, unicast to 10.0.0.4, off`. `sacn` says whether any of it
+ * goes by sACN: Art-Net has no priority.
+ */
+export const lineSays = (line: SendLine, sacn: boolean): string =>
   [
-    `${range.rate} Hz`,
-    `priority ${range.priority}${range.slotPriority ? ' and for each slot' : ''}`,
-    range.delivery === 'unicast' ? `unicast to ${range.addresses.join(', ')}` : DELIVERY_WORDS[range.delivery],
-    range.interface && `by ${range.interface}`,
-    range.whenIdle ? '' : 'silent when idle',
-    range.on ? '' : 'off',
-    range.note,
+    `${line.rate} Hz`,
+    sacn && `priority ${line.priority}${line.slotPriority ? ' and for each slot' : ''}`,
+    line.delivery === 'unicast' ? `unicast to ${line.addresses.join(', ')}` : DELIVERY_WORDS[line.delivery],
+    line.interface && `by ${line.interface}`,
+    line.whenIdle ? '' : 'silent when idle',
+    line.on ? '' : 'off',
+    line.note,
   ]
     .filter(Boolean)
     .join(', ');
 
 /** What differs between two tables of a sender, line by line; lines are matched by where they begin. */
-export function lineDifferences(
-  name: string,
-  before: readonly SourceRange[],
-  after: readonly SourceRange[],
-): PlanLine[] {
-  const says = (range: SourceRange) =>
-    `${rangeText(range)} ${range.to ? `to ${wireRunText(range.to, range.count)}` : 'as planned'}, ${lineSays(range)}`;
-  const subject = (range: SourceRange) => `${name}, universes from ${range.from}`;
+export function lineDifferences(name: string, before: readonly SendLine[], after: readonly SendLine[]): PlanLine[] {
+  const says = (line: SendLine) =>
+    `${rangeText(line)} ${line.to ? `to ${wireRunText(line.to, line.count)}` : 'as planned'}, ${lineSays(line, line.to?.protocol !== 'artnet')}`;
+  const subject = (line: SendLine) => `${name}, universes from ${line.from}`;
   const left = [...before];
   const lines: PlanLine[] = [];
-  for (const range of after) {
-    const same = left.findIndex((one) => says(one) === says(range));
-    const there = same >= 0 ? same : left.findIndex(({ from }) => from === range.from);
+  for (const line of after) {
+    const same = left.findIndex((one) => says(one) === says(line));
+    const there = same >= 0 ? same : left.findIndex(({ from }) => from === line.from);
     const was = there >= 0 ? left.splice(there, 1)[0] : undefined;
-    if (!was) lines.push({ subject: subject(range), before: '', after: says(range) });
-    else if (says(was) !== says(range)) lines.push({ subject: subject(range), before: says(was), after: says(range) });
+    if (!was) lines.push({ subject: subject(line), before: '', after: says(line) });
+    else if (says(was) !== says(line)) lines.push({ subject: subject(line), before: says(was), after: says(line) });
   }
-  return [...lines, ...left.map((range) => ({ subject: subject(range), before: says(range), after: '' }))];
+  return [...lines, ...left.map((line) => ({ subject: subject(line), before: says(line), after: '' }))];
+}
+
+/** Frames a second that every port of the show can carry, at most what DMX and its ports usually do. */
+export function fittingRate({ machine, model }: Pick<ShowRecords, 'machine' | 'model'>): number {
+  const models = new Map(model.map((one) => [one.id, one]));
+  const rates = machine.flatMap(({ modelId, ports }) => {
+    const its = modelId === null ? undefined : models.get(modelId);
+    return its && ports.some(({ use }) => use === 'out') ? [its.rate] : [];
+  });
+  return Math.min(PLAIN_LINE.rate, ...rates);
 }

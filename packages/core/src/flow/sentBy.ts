@@ -1,6 +1,6 @@
-/** Which planned source a stream is of. */
-import type { Source } from '../show';
+/** Which planned sender a stream is of. */
+import type { Sender } from './senders';
 
-/** Whether a stream is a source's: by name, or by address. */
-export const isSentBy = (stream: { readonly name: string; readonly address: string }, source: Source): boolean =>
-  source.name === stream.name || (source.address !== '' && source.address === stream.address);
+/** Whether a stream is a sender's: by name, or by address. */
+export const isSentBy = (stream: { readonly name: string; readonly address: string }, sender: Sender): boolean =>
+  sender.name === stream.name || sender.addresses.includes(stream.address);

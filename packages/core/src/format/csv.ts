@@ -4,19 +4,17 @@ import {
   formatAddress,
   formatPortAddress,
   fromAbsolute,
+  type NumberingBase,
   readAddress,
   readPortAddress,
-  refuse,
-  read,
-  toAbsolute,
-  type NumberingBase,
-  type Read,
   type SlotAddress,
+  toAbsolute,
 } from '../address';
+import { ok, refuse, type Result } from '../result';
 import { attributeLabel, footprintOf } from '../fixture';
-import { addressesOf, slotsOf, type Patch } from '../patch';
+import { addressesOf, type Patch, slotsOf } from '../patch';
 import { absoluteEnds, pixelAccount } from '../pixel';
-import type { FixtureType, ShowRecords } from '../show';
+import type { FixtureType, ShowRecords } from '../records';
 import type { Incoming, IncomingLamp } from './rigImport';
 import { writeTable } from './table';
 
@@ -29,18 +27,20 @@ export interface Table {
 }
 
 /** Reads a table with its heads in the first row; comma, semicolon or tab is found out. */
-export function readTable(text: string): Read<Table> {
-  if (text.length > MOST_CHARACTERS) return refuse('The table is larger than 20 MB, the most that is read.');
-  if (text.includes('\0')) return refuse('This is no text, so it cannot be a table.');
+export function readTable(text: string): Result<Table> {
+  if (text.length > MOST_CHARACTERS)
+    return refuse('out-of-range', 'The table is larger than 20 MB, the most that is read.');
+  if (text.includes('\0')) return refuse('not-understood', 'This is no text, so it cannot be a table.');
   const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, '').trim(), {
     skipEmptyLines: 'greedy',
     delimitersToGuess: [',', ';', '\t'],
   });
   const [heads, ...rows] = parsed.data;
-  if (!heads || heads.length < 2) return refuse('The table needs heads in its first row, and two columns or more.');
-  if (rows.length === 0) return refuse('The table has heads but no rows.');
-  if (rows.length > MOST_ROWS) return refuse(`The table has more than ${MOST_ROWS} rows.`);
-  return read({ heads: heads.map((head) => head.trim()), rows });
+  if (!heads || heads.length < 2)
+    return refuse('not-understood', 'The table needs heads in its first row, and two columns or more.');
+  if (rows.length === 0) return refuse('not-understood', 'The table has heads but no rows.');
+  if (rows.length > MOST_ROWS) return refuse('out-of-range', `The table has more than ${MOST_ROWS} rows.`);
+  return ok({ heads: heads.map((head) => head.trim()), rows });
 }
 
 /** What a column can mean. */
@@ -113,8 +113,8 @@ function readAnyAddress(
   text: string,
   { channelBase, universeBase }: TableChoices,
   { universe }: ShowRecords,
-): Read<SlotAddress> {
-  const shifted = (number: number, channel: number): Read<SlotAddress> =>
+): Result<SlotAddress> {
+  const shifted = (number: number, channel: number): Result<SlotAddress> =>
     readAddress(`${number + 1 - universeBase}/${channel + 1 - channelBase}`);
   const [head = '', tail] = text.split(/[/:]/);
   if (tail !== undefined && head.includes('.')) {
@@ -123,28 +123,28 @@ function readAnyAddress(
     const found = universe.find(({ protocol, wire }) => protocol === 'artnet' && wire === port.value);
     return found
       ? readAddress(`${found.number}/${Number(tail) + 1 - channelBase}`)
-      : refuse(`No universe of the show travels as Art-Net ${formatPortAddress(port.value)}.`);
+      : refuse('not-found', `No universe of the show travels as Art-Net ${formatPortAddress(port.value)}.`);
   }
   const pair = /^(\d+)\s*[/:.]\s*(\d+)$/.exec(text.trim());
   if (pair) return shifted(Number(pair[1]), Number(pair[2]));
   if (/^\d+$/.test(text.trim())) return fromAbsolute(Number(text), channelBase);
-  return refuse(`“${text}” is no address.`);
+  return refuse('not-understood', `“${text}” is no address.`);
 }
 
-function readAddresses(cells: Cells, choices: TableChoices, records: ShowRecords): Read<SlotAddress[]> {
+function readAddresses(cells: Cells, choices: TableChoices, records: ShowRecords): Result<SlotAddress[]> {
   if (cells.universe !== undefined && cells.universe !== '') {
     const address = readAnyAddress(`${cells.universe}/${cells.channel || cells.address || ''}`, choices, records);
-    return address.ok ? read([address.value]) : address;
+    return address.ok ? ok([address.value]) : address;
   }
   const text = cells.address || cells.channel;
-  if (text === undefined || text === '') return read([]);
+  if (text === undefined || text === '') return ok([]);
   const addresses: SlotAddress[] = [];
   for (const part of text.split(/[+&]|\s{2,}/)) {
     const address = readAnyAddress(part.trim(), choices, records);
     if (!address.ok) return address;
     addresses.push(address.value);
   }
-  return read(addresses);
+  return ok(addresses);
 }
 
 const key = (text: string): string =>
@@ -158,13 +158,14 @@ function readRow(
   choices: TableChoices,
   types: ReadonlyMap<string, FixtureType>,
   records: ShowRecords,
-): Read<IncomingLamp> {
+): Result<IncomingLamp> {
   const number = Number(cells.number);
   if (!Number.isInteger(number) || number < 1 || number > 999_999)
-    return refuse(`“${cells.number ?? ''}” is no lamp number.`);
+    return refuse('not-understood', `“${cells.number ?? ''}” is no lamp number.`);
   const typeText = `${cells.maker ?? ''} ${cells.type ?? ''}`;
   const type = types.get(key(typeText)) ?? types.get(key(cells.type ?? ''));
-  if (!type) return refuse(`The type “${typeText.trim()}” is not known; make it first, or bring in its file.`);
+  if (!type)
+    return refuse('not-found', `The type “${typeText.trim()}” is not known; make it first, or import its file.`);
   const wanted = key(cells.mode ?? '');
   const slots = /^(\d+) ?(ch|channels?|dmx)?$/.exec(wanted)?.[1];
   const mode =
@@ -172,7 +173,7 @@ function readRow(
       ? type.modes[0]
       : (type.modes.find(({ name }) => key(name) === wanted) ??
         type.modes.find((one) => slots !== undefined && footprintOf(one) === Number(slots)));
-  if (!mode) return refuse(`${type.maker} ${type.name} has no mode “${cells.mode ?? ''}”.`);
+  if (!mode) return refuse('not-found', `${type.maker} ${type.name} has no mode “${cells.mode ?? ''}”.`);
   const addresses = readAddresses(cells, choices, records);
   if (!addresses.ok) return addresses;
   const metres: Partial<Record<'x' | 'y' | 'z', number>> = {};
@@ -180,10 +181,11 @@ function readRow(
     const text = cells[axis];
     if (text === undefined || text.trim() === '') continue;
     const length = Number(text.replace(',', '.')) * UNITS[choices.unit];
-    if (!Number.isFinite(length) || Math.abs(length) > 10_000) return refuse(`“${text}” is no length for ${axis}.`);
+    if (!Number.isFinite(length) || Math.abs(length) > 10_000)
+      return refuse('not-understood', `“${text}” is no length for ${axis}.`);
     metres[axis] = Math.round(length * 1000) / 1000;
   }
-  return read({
+  return ok({
     id: undefined,
     number,
     name: cells.name?.trim() || `${type.name} ${number}`,

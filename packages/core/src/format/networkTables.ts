@@ -1,19 +1,20 @@
 /** Tables of the network: addresses out, and the ports of all machines out and in (RFC 4180). */
-import { protocolName, read, refuse, type Read } from '../address';
+import { protocolName } from '../address';
+import { ok, refuse, type Result } from '../result';
 import { addressSheet } from '../ip';
 import { plainPort, portDifferences } from '../machine';
-import { changed, countOf, type Plan, type PlanLine } from '../patch';
+import { changed, countOf, type Plan, type PlanLine } from '../edit';
 import {
-  LOSS_KINDS,
-  PORT_MERGES,
-  PORT_USES,
-  START_UPS,
   checkRecord,
+  LOSS_KINDS,
   type Machine,
   type MachinePort,
+  PORT_MERGES,
+  PORT_USES,
   type ShowRecords,
-} from '../show';
-import { readTable, writeTable, type BadLine } from './table';
+  START_UPS,
+} from '../records';
+import { type BadLine, readTable, writeTable } from './table';
 
 export const writeAddressTable = (records: ShowRecords): string =>
   writeTable(
@@ -79,28 +80,30 @@ export const writePortTable = ({ machine }: Pick<ShowRecords, 'machine'>): strin
   );
 
 export interface PortTableRead {
-  readonly plan: Read<Plan>;
+  readonly plan: Result<Plan>;
   readonly bad: readonly BadLine[];
 }
 
 /** One row onto the port that is there; empty cells and absent columns leave it as it is. */
-function portFrom(cell: (head: Head) => string, there: MachinePort): Read<MachinePort> {
-  const word = <T extends string>(head: Head, of: readonly T[], now: T): Read<T> => {
+function portFrom(cell: (head: Head) => string, there: MachinePort): Result<MachinePort> {
+  const word = <T extends string>(head: Head, of: readonly T[], now: T): Result<T> => {
     const text = cell(head).toLowerCase();
-    if (text === '') return read(now);
+    if (text === '') return ok(now);
     const found = of.find((one) => one === text);
-    return found ? read(found) : refuse(`${head} “${cell(head)}” is none of ${of.join(', ')}.`);
+    return found ? ok(found) : refuse('not-understood', `${head} “${cell(head)}” is none of ${of.join(', ')}.`);
   };
-  const number = (head: Head, now: number): Read<number> => {
+  const number = (head: Head, now: number): Result<number> => {
     const text = cell(head).replace(',', '.');
-    if (text === '') return read(now);
-    return Number.isFinite(Number(text)) ? read(Number(text)) : refuse(`${head} “${cell(head)}” is no number.`);
+    if (text === '') return ok(now);
+    return Number.isFinite(Number(text))
+      ? ok(Number(text))
+      : refuse('not-understood', `${head} “${cell(head)}” is no number.`);
   };
   const protocol = cell('Protocol')
     .toLowerCase()
     .replace(/[^a-z]/g, '');
   if (protocol !== '' && protocol !== 'sacn' && protocol !== 'artnet')
-    return refuse(`Protocol “${cell('Protocol')}” is neither sACN nor Art-Net.`);
+    return refuse('not-understood', `Protocol “${cell('Protocol')}” is neither sACN nor Art-Net.`);
   const parts = {
     use: word('Use', PORT_USES, there.use),
     universe: number('Universe', there.universe),
@@ -115,9 +118,9 @@ function portFrom(cell: (head: Head) => string, there: MachinePort): Read<Machin
     rdm: word('RDM', ['on', 'off'], there.rdm ? 'on' : 'off'),
   };
   for (const part of Object.values(parts)) if (!part.ok) return part;
-  const value = <T>(part: Read<T>): T => (part as { value: T }).value;
+  const value = <T>(part: Result<T>): T => (part as { value: T }).value;
   const copy = cell('Copy of');
-  return read({
+  return ok({
     ...there,
     use: value(parts.use),
     protocol: protocol === '' ? there.protocol : protocol,
@@ -135,7 +138,7 @@ function portFrom(cell: (head: Head) => string, there: MachinePort): Read<Machin
 }
 
 /** A table of ports as a plan; lines that make no sense are left out and told. */
-export function readPortTable(text: string, { machine }: Pick<ShowRecords, 'machine'>): Read<PortTableRead> {
+export function readPortTable(text: string, { machine }: Pick<ShowRecords, 'machine'>): Result<PortTableRead> {
   const table = readTable<Head>(text, ['Machine', 'Port']);
   if (!table.ok) return table;
   const named = new Map(machine.map((one) => [one.name.toLowerCase(), one]));
@@ -162,7 +165,7 @@ export function readPortTable(text: string, { machine }: Pick<ShowRecords, 'mach
     }
     const checked = checkRecord('machine', { ...its, ports: [port.value] });
     if (checked.ok) ports.set(number, port.value);
-    else leaveOut(checked.faults[0]!.why);
+    else leaveOut(checked.why);
   }
   const changes: Plan['changes'][number][] = [];
   const lines: PlanLine[] = [];
@@ -173,9 +176,9 @@ export function readPortTable(text: string, { machine }: Pick<ShowRecords, 'mach
     lines.push(...differs);
     changes.push(changed('machine', its, { ...its, ports }));
   }
-  const plan: Read<Plan> =
+  const plan: Result<Plan> =
     changes.length === 0
-      ? refuse('Nothing would change.')
-      : read({ sentence: `Took over a table of ports for ${countOf(changes.length, 'machine')}`, changes, lines });
-  return read({ plan, bad });
+      ? refuse('nothing', 'Nothing would change.')
+      : ok({ sentence: `Took over a table of ports for ${countOf(changes.length, 'machine')}`, changes, lines });
+  return ok({ plan, bad });
 }

@@ -1,10 +1,11 @@
 import { nightFerry } from '../demo';
-import { recordsAfter } from '../patch';
+import { recordsAfter } from '../edit';
+import type { ShowRecords } from '../records';
 import { readOutputTable, writeOutputTable } from '.';
 
 const ferry = nightFerry();
 const table = writeOutputTable(ferry);
-const bridge = (records: Pick<typeof ferry, 'source'>) => records.source.find(({ name }) => name === 'Bridge desk')!;
+const bridge = (records: ShowRecords) => records.machine.find(({ name }) => name === 'Bridge desk')!;
 
 test('what is written is read as no change', () =>
   expect(readOutputTable(table, ferry)).toMatchObject({
@@ -19,7 +20,7 @@ test('lines of the table take the place of a sender’s lines; other senders are
   );
   if (!result.ok || !result.value.plan.ok) throw new Error('The table should be understood.');
   const after = recordsAfter(ferry, result.value.plan.value.changes);
-  expect(bridge(after).ranges).toMatchObject([
+  expect(bridge(after).sends!.lines).toMatchObject([
     {
       from: 1,
       count: 100,
@@ -30,8 +31,8 @@ test('lines of the table take the place of a sender’s lines; other senders are
       on: true,
     },
   ]);
-  expect(after.source.filter((one) => one.name !== 'Bridge desk')).toEqual(
-    ferry.source.filter((one) => one.name !== 'Bridge desk'),
+  expect(after.machine.filter((one) => one.name !== 'Bridge desk')).toEqual(
+    ferry.machine.filter((one) => one.name !== 'Bridge desk'),
   );
 });
 

@@ -1,7 +1,7 @@
-import type { FixtureChannel, FixtureMode } from '../fixture';
+import type { FixtureChannel, FixtureMode } from '../records';
 import { nightFerry } from '../demo';
 import { rigOf } from '../patch';
-import { compareRig, lightOf, modeDifferences, patchDifferences, type Incoming } from '.';
+import { compareRig, type Incoming, lightOf, modeDifferences, patchDifferences } from '.';
 
 const channel = (attribute: string, ...offsets: number[]): FixtureChannel => ({
   attribute,

@@ -1,6 +1,7 @@
 /** Two patches of one lamp side by side: how they differ, and the levels that would show it on the stage. */
-import { SLOTS, formatAddress, type SlotAddress } from '../address';
-import { blockOf, footprintOf, resolutionOf, splitValue, type FixtureChannel, type FixtureMode } from '../fixture';
+import { formatAddress, type SlotAddress, SLOTS } from '../address';
+import { blockOf, footprintOf, resolutionOf, splitValue } from '../fixture';
+import type { FixtureChannel, FixtureMode } from '../records';
 
 export const PATCH_DIFFERENCES = ['address', 'mode', 'footprint', 'bits', 'order'] as const;
 export type PatchDifference = (typeof PATCH_DIFFERENCES)[number];

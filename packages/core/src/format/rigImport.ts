@@ -2,24 +2,10 @@
 import equal from 'fast-deep-equal';
 import { formatAddress, type SlotAddress } from '../address';
 import { blocksOf } from '../fixture';
-import {
-  Occupancy,
-  added,
-  addressesOf,
-  changed,
-  countOf,
-  formatAll,
-  lampName,
-  missingUniverses,
-  placeAll,
-  placedAt,
-  removed,
-  type Plan,
-  type PlanLine,
-  type Rig,
-} from '../patch';
-import { lightOf, patchDifferences, type PatchDifference, type PatchSide } from './patchDifferences';
-import { PLAIN_LAMP, type FixtureType, type Lamp, type Place, type ShowRecords } from '../show';
+import { addressesOf, formatAll, lampName, missingUniverses, Occupancy, placeAll, placedAt, type Rig } from '../patch';
+import { added, changed, countOf, type Plan, type PlanLine, removed } from '../edit';
+import { lightOf, type PatchDifference, patchDifferences, type PatchSide } from './patchDifferences';
+import { type FixtureType, type Lamp, type Place, PLAIN_LAMP, type ShowRecords } from '../records';
 
 /** A lamp as a file tells it; what the file does not say is undefined and stays as it is. */
 export interface IncomingLamp {

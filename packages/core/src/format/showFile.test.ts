@@ -1,6 +1,6 @@
 import { nightFerry } from '../demo';
-import { recordsAfter } from '../patch';
-import { KINDS, type ShowRecords } from '../show';
+import { recordsAfter } from '../edit';
+import { KINDS, type ShowRecords } from '../records';
 import { planShow, readShowFile, writeShowFile } from '.';
 
 const ferry = nightFerry();
@@ -15,6 +15,32 @@ test('a show goes out and comes in equal, and writes the same text again', () =>
   expect(writeShowFile(file.value.records, file.value.files)).toBe(text);
 });
 
+/** Senders as records of their own, as they were up to the fifth version. */
+function sendersApart(records: Record<string, Record<string, unknown>[]>): void {
+  records['source'] = records['machine']!.flatMap((machine) => {
+    const sends = machine['sends'] as { lines: unknown; pennant: unknown } | null;
+    delete machine['sends'];
+    return sends
+      ? [
+          {
+            id: `source-${String(machine['id'])}`,
+            rev: 0,
+            name: machine['name'],
+            address: '',
+            ranges: sends.lines,
+            pennant: sends.pennant,
+          },
+        ]
+      : [];
+  });
+  for (const link of records['link']!) {
+    link['sourceId'] = `source-${String(link['senderId'])}`;
+    link['machineId'] = link['visualiserId'];
+    delete link['senderId'];
+    delete link['visualiserId'];
+  }
+}
+
 test('a file of the first version is brought up to date', () => {
   const old = JSON.parse(writeShowFile(ferry, {})) as {
     version: number;
@@ -25,6 +51,7 @@ test('a file of the first version is brought up to date', () => {
     for (const part of ['blocks', 'groups', 'tag', 'twin', 'locked']) delete lamp[part];
   for (const type of old.records['type']!) for (const part of ['kind', 'file']) delete type[part];
   for (const machine of old.records['machine']!) delete machine['controller'];
+  sendersApart(old.records);
   delete old.records['show']![0]!['file'];
   delete old.records['run'];
   const file = readShowFile(JSON.stringify(old));
@@ -40,6 +67,7 @@ test('a file of the fourth version gets what its models and links did not say', 
   old.version = 4;
   for (const model of old.records['model']!) delete model['speed'];
   for (const link of old.records['link']!) delete link['startsFirst'];
+  sendersApart(old.records);
   const file = readShowFile(JSON.stringify(old));
   if (!file.ok) throw new Error(file.why);
   expect(new Set(file.value.records.model.map(({ speed }) => speed))).toEqual(new Set([100]));

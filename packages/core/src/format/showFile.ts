@@ -1,22 +1,13 @@
 /** The show file: a whole show in one JSON document. Its schema is published in docs/show-file.schema.json. */
+import { RECORD_VERSION, upgradeShow, type LooseShow } from '../edit';
 import equal from 'fast-deep-equal';
-import { refuse, read, type Read } from '../address';
-import { added, changed, removed, type Plan, type PlanLine } from '../patch';
-import {
-  KINDS,
-  checkRecord,
-  emptyShow,
-  refuseChanges,
-  settleChanges,
-  toMaps,
-  upgradeRecord,
-  type AnyRecord,
-  type Kind,
-  type ShowRecords,
-} from '../show';
+import { ok, refuse, type Result } from '../result';
+import { added, changed, type Plan, type PlanLine, refuseChanges, removed, settleChanges, toMaps } from '../edit';
+import { type AnyRecord, checkRecord, emptyShow, type Kind, KINDS, type ShowRecords, DESCRIPTIONS } from '../records';
 
 export const SHOW_FORMAT = 'taxiarch-show';
-export const SHOW_VERSION = 5;
+/** The show file’s version is that of its records. */
+export const SHOW_VERSION = RECORD_VERSION;
 const MOST_CHARACTERS = 200_000_000;
 
 export interface ShowFile {
@@ -29,33 +20,6 @@ export interface ShowFile {
 
 type Loose = Record<string, unknown>;
 const rows = (records: Loose, kind: Kind): Loose[] => (Array.isArray(records[kind]) ? (records[kind] as Loose[]) : []);
-
-const upgraded = (records: Loose, kind: Kind): Loose => ({
-  ...records,
-  [kind]: rows(records, kind).map((one) => upgradeRecord(kind, one)),
-});
-
-/** Each brings the records of one version to the next. */
-const MIGRATIONS: Readonly<Record<number, (records: Loose) => Loose>> = {
-  1: (records) => ({
-    ...records,
-    show: rows(records, 'show').map((show) => ({ file: null, ...show })),
-    type: rows(records, 'type').map((type) => ({ kind: 'other', file: null, ...type })),
-    lamp: rows(records, 'lamp').map((lamp) => ({
-      blocks: [],
-      groups: [],
-      tag: '',
-      twin: null,
-      locked: false,
-      ...lamp,
-    })),
-    machine: rows(records, 'machine').map((machine) => ({ controller: null, ...machine })),
-    run: rows(records, 'run'),
-  }),
-  2: (records) => upgraded(records, 'machine'),
-  3: (records) => upgraded(records, 'source'),
-  4: (records) => upgraded(upgraded(records, 'model'), 'link'),
-};
 
 const byId = (a: AnyRecord, b: AnyRecord): number => (a.id < b.id ? -1 : 1);
 
@@ -79,75 +43,68 @@ export const filesOf = ({ show, type }: ShowRecords): string[] => [
 ];
 
 /** Reads a show file of this or an older version; every record is checked, and how they hold together. */
-export function readShowFile(text: string): Read<ShowFile> {
-  if (text.length > MOST_CHARACTERS) return refuse('The show file is larger than 200 MB, the most that is read.');
+export function readShowFile(text: string): Result<ShowFile> {
+  if (text.length > MOST_CHARACTERS)
+    return refuse('out-of-range', 'The show file is larger than 200 MB, the most that is read.');
   let parsed: unknown;
   try {
     parsed = JSON.parse(text);
   } catch {
-    return refuse('This is no JSON document, or it is cut short.');
+    return refuse('not-understood', 'This is no JSON document, or it is cut short.');
   }
-  if (typeof parsed !== 'object' || parsed === null || Array.isArray(parsed)) return refuse('This is no show file.');
+  if (typeof parsed !== 'object' || parsed === null || Array.isArray(parsed))
+    return refuse('not-understood', 'This is no show file.');
   const { format, version, records, files = {} } = parsed as Loose;
-  if (format !== SHOW_FORMAT) return refuse('This is no show file of Taxiarch: it does not say so.');
+  if (format !== SHOW_FORMAT) return refuse('not-understood', 'This is no show file of Taxiarch: it does not say so.');
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
-    return refuse('The show file does not say its version.');
+    return refuse('not-understood', 'The show file does not say its version.');
   if (version > SHOW_VERSION)
     return refuse(
+      'not-understood',
       `The show file is of version ${version}; this Taxiarch reads up to ${SHOW_VERSION}. Use a newer one.`,
     );
-  if (typeof records !== 'object' || records === null) return refuse('The show file holds no records.');
+  if (typeof records !== 'object' || records === null)
+    return refuse('not-understood', 'The show file holds no records.');
+  const odd = Object.entries(records as Loose).find(([, all]) => !Array.isArray(all));
+  if (odd) return refuse('not-understood', `The records of kind ${odd[0]} are no list.`);
   if (
     typeof files !== 'object' ||
     files === null ||
     Object.entries(files).some(([name, content]) => !/^[0-9a-f]{64}$/.test(name) || typeof content !== 'string')
   )
-    return refuse('The files in the show file are not as they should be.');
-  let moved = records as Loose;
-  for (let from = version; from < SHOW_VERSION; from += 1) moved = MIGRATIONS[from]!(moved);
+    return refuse('not-understood', 'The files in the show file are not as they should be.');
+  let moved: Loose;
+  try {
+    moved = upgradeShow(records as LooseShow, version) as Loose;
+  } catch {
+    // What the steps of older versions take for granted is not there.
+    return refuse('not-understood', `The records are not as version ${version} has them.`);
+  }
   const show: Record<string, AnyRecord[]> = {};
   for (const kind of KINDS) {
-    if (moved[kind] !== undefined && !Array.isArray(moved[kind]))
-      return refuse(`The records of kind ${kind} are no list.`);
     const seen = new Set<string>();
     show[kind] = [];
     for (const row of rows(moved, kind)) {
       const checked = checkRecord(kind, row);
-      if (!checked.ok) return refuse(`A record of kind ${kind} is wrong: ${checked.faults[0]!.why}`);
-      if (seen.has(checked.value.id)) return refuse(`Two records of kind ${kind} have the id “${checked.value.id}”.`);
+      if (!checked.ok) return refuse('not-understood', `A record of kind ${kind} is wrong: ${checked.why}`);
+      if (seen.has(checked.value.id))
+        return refuse('not-understood', `Two records of kind ${kind} have the id “${checked.value.id}”.`);
       seen.add(checked.value.id);
       show[kind].push({ ...checked.value, rev: 0 });
     }
   }
   const whole = show as unknown as ShowRecords;
-  if (whole.show.length !== 1) return refuse('A show file holds one show.');
+  if (whole.show.length !== 1) return refuse('not-understood', 'A show file holds one show.');
   const start = toMaps(emptyShow());
   const changes = KINDS.flatMap((kind) => whole[kind].map((one) => added(kind, one)));
   const refused = refuseChanges(start, settleChanges(start, changes, 1));
-  if (refused !== undefined) return refuse(refused);
-  return read({ format: SHOW_FORMAT, version: SHOW_VERSION, records: whole, files: files as Record<string, string> });
+  if (refused !== undefined) return refuse('not-understood', refused);
+  return ok({ format: SHOW_FORMAT, version: SHOW_VERSION, records: whole, files: files as Record<string, string> });
 }
-
-const WORDS: Readonly<Record<Kind, string>> = {
-  show: 'the show',
-  place: 'place',
-  type: 'type',
-  universe: 'universe',
-  lamp: 'lamp',
-  source: 'source',
-  network: 'address plan',
-  model: 'model',
-  machine: 'machine',
-  run: 'run',
-  snapshot: 'snapshot',
-  route: 'route',
-  control: 'control',
-  link: 'link',
-};
 
 function nameOf(kind: Kind, record: AnyRecord): string {
   const { number, name } = record as { number?: number; name?: string };
-  return `${WORDS[kind]} ${[number, name].filter((part) => part !== undefined && part !== '').join(' ')}`;
+  return `${DESCRIPTIONS[kind].one} ${[number, name].filter((part) => part !== undefined && part !== '').join(' ')}`;
 }
 
 /** What putting a whole show in place of the one that is there would write. */

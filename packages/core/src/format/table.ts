@@ -1,6 +1,6 @@
 /** Tables as other programs read them (RFC 4180). */
 import Papa from 'papaparse';
-import { read, refuse, type Read } from '../address';
+import { ok, refuse, type Result } from '../result';
 
 /** A cell that a table program would take for a formula is made plain text by an apostrophe. */
 const plain = (cell: string | number): string | number =>
@@ -24,13 +24,15 @@ export interface TableRow<Head extends string> {
 const MOST_CHARACTERS = 20_000_000;
 
 /** Rows under their headings, whose order and capitals do not matter; `needed` columns must be there. */
-export function readTable<Head extends string>(text: string, needed: readonly Head[]): Read<TableRow<Head>[]> {
-  if (text.length > MOST_CHARACTERS) return refuse('The table is larger than 20 MB, the most that is read.');
+export function readTable<Head extends string>(text: string, needed: readonly Head[]): Result<TableRow<Head>[]> {
+  if (text.length > MOST_CHARACTERS)
+    return refuse('out-of-range', 'The table is larger than 20 MB, the most that is read.');
   const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, '').trim(), { skipEmptyLines: true });
   const [heads, ...rows] = data;
   const columns = new Map(heads?.map((head, i) => [head.trim().toLowerCase(), i]));
-  for (const head of needed) if (!columns.has(head.toLowerCase())) return refuse(`The table has no column “${head}”.`);
-  return read(
+  for (const head of needed)
+    if (!columns.has(head.toLowerCase())) return refuse('not-understood', `The table has no column “${head}”.`);
+  return ok(
     rows.map((row, i) => ({
       line: i + 2,
       cell: (head) => (row[columns.get(head.toLowerCase()) ?? -1] ?? '').trim().replace(/^'(?=[=+\-@])/, ''),

@@ -1,6 +1,6 @@
 /** What stands against the interface that this computer uses. */
-import type { InterfaceInfo } from '../contract';
-import type { ShowRecords } from '../show';
+import type { InterfaceInfo } from './interfaceInfo';
+import type { ShowRecords } from '../records';
 import { inNetwork, ipNumber } from './ipv4';
 
 /** What should make a person look twice at the interface in use. */

@@ -5,3 +5,4 @@ export * from './planned';
 export * from './reach';
 export * from './scheme';
 export * from './sheet';
+export * from './interfaceInfo';

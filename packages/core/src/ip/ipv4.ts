@@ -1,6 +1,6 @@
 /** IPv4 addresses as unsigned 32-bit numbers, and what a mask makes of them. */
 import ipaddr from 'ipaddr.js';
-import { read, refuse, type Read } from '../address';
+import { ok, refuse, type Result } from '../result';
 
 /** `10.0.0.21` as a number; undefined for anything that is not four numbers with dots. */
 export function ipNumber(text: string): number | undefined {
@@ -31,14 +31,15 @@ export const inNetwork = (address: number, network: number, prefix: number): boo
 export const isLoopback = (address: number): boolean => address >>> 24 === 127;
 
 /** `10.0.0.0/8` read; the address may stand anywhere in its subnet. */
-export function readSubnet(text: string): Read<{ address: number; prefix: number }> {
+export function readSubnet(text: string): Result<{ address: number; prefix: number }> {
   const [address = '', length = ''] = text.trim().split('/');
   const number = ipNumber(address);
-  if (number === undefined) return refuse(`“${address}” is no address: write four numbers with dots, as in 10.0.0.0.`);
+  if (number === undefined)
+    return refuse('not-understood', `“${address}” is no address: write four numbers with dots, as in 10.0.0.0.`);
   const prefix = /^\d{1,2}$/.test(length) ? Number(length) : maskLength(length);
   if (prefix === undefined || prefix > 30)
-    return refuse('Write the mask’s length behind a stroke, from 0 to 30, as in 10.0.0.0/8.');
-  return read({ address: number, prefix });
+    return refuse('not-understood', 'Write the mask’s length behind a stroke, from 0 to 30, as in 10.0.0.0/8.');
+  return ok({ address: number, prefix });
 }
 
 /** Thirty-two bits with a gap after each eight. */

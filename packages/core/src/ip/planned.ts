@@ -1,5 +1,5 @@
 /** The addresses that machines are planned to have. */
-import type { AddressWay, Machine } from '../show';
+import type { AddressWay, Machine } from '../records';
 import { ipNumber } from './ipv4';
 
 /** What a planned address comes to. */

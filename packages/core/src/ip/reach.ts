@@ -1,5 +1,5 @@
 /** Whether two machines can talk without a router: worked out bit by bit under both masks. */
-import type { Machine, Network } from '../show';
+import type { Machine, Network } from '../records';
 import { bitsOf, inNetwork, ipNumber, ipText, isLoopback, maskNumber, maskText, networkOf } from './ipv4';
 import { addressesOf, type EffectiveAddress } from './planned';
 

@@ -1,15 +1,15 @@
 /** Plans of addresses: schemes to begin with, and machines filled into their ranges. */
-import { read, refuse, type Read } from '../address';
-import { added, changed, countOf, type Plan, type PlanLine } from '../patch';
+import { ok, refuse, type Result } from '../result';
+import { changed, countOf, type Plan, type PlanLine, recordPlan } from '../edit';
 import {
+  type AddressRange,
   checkRecord,
   isOffNetwork,
-  type AddressRange,
   type Machine,
   type MachineKind,
   type Network,
   type ShowRecords,
-} from '../show';
+} from '../records';
 import { inNetwork, ipNumber, ipText, maskText, networkOf, usable } from './ipv4';
 import { addressesOf, mainAddress, withMainAddress } from './planned';
 
@@ -69,12 +69,12 @@ const byImportance = (a: Machine, b: Machine): number =>
  * Gives machines addresses from a plan's ranges: `all` of them anew, or only those that are `new`
  * (without an address in this plan). An address in use by a machine that keeps it is left out.
  */
-export function fillAddresses(records: ShowRecords, network: Network, which: 'all' | 'new'): Read<Plan> {
+export function fillAddresses(records: ShowRecords, network: Network, which: 'all' | 'new'): Result<Plan> {
   const base = ipNumber(network.network)!;
   const inPlan = (machine: Machine) =>
     addressesOf(machine).some(({ number }) => inNetwork(number, base, network.prefix));
   const wanted = records.machine.filter((one) => !isOffNetwork(one.kind) && (which === 'all' || !inPlan(one)));
-  if (wanted.length === 0) return refuse('Every machine has an address in this plan already.');
+  if (wanted.length === 0) return refuse('nothing', 'Every machine has an address in this plan already.');
   const filled = new Set(wanted.map(({ id }) => id));
   const taken = new Set(
     records.machine.filter(({ id }) => !filled.has(id)).flatMap((one) => addressesOf(one).map(({ number }) => number)),
@@ -84,12 +84,16 @@ export function fillAddresses(records: ShowRecords, network: Network, which: 'al
   const lines: PlanLine[] = [];
   for (const machine of [...wanted].sort(byImportance)) {
     const range = rangeFor(network, machine);
-    if (!range) return refuse(`No range of ${network.name} takes a ${machine.kind}, which ${machine.name} is.`);
+    if (!range)
+      return refuse('not-possible', `No range of ${network.name} takes a ${machine.kind}, which ${machine.name} is.`);
     let number = next.get(range) ?? ipNumber(range.first)!;
     const last = ipNumber(range.last)!;
     while (number <= last && taken.has(number)) number += 1;
     if (number > last)
-      return refuse(`The range ${range.label || range.first} ends at ${range.last}; ${machine.name} finds no room.`);
+      return refuse(
+        'taken',
+        `The range ${range.label || range.first} ends at ${range.last}; ${machine.name} finds no room.`,
+      );
     next.set(range, number + 1);
     taken.add(number);
     const before = mainAddress(machine);
@@ -99,8 +103,8 @@ export function fillAddresses(records: ShowRecords, network: Network, which: 'al
     changes.push(changed('machine', machine, after));
     lines.push({ subject: machine.name, before: before === '' ? 'none' : before, after: said });
   }
-  if (changes.length === 0) return refuse('Every machine has the address that this plan gives it.');
-  return read({ sentence: `Gave ${countOf(changes.length, 'machine')} addresses by ${network.name}`, changes, lines });
+  if (changes.length === 0) return refuse('nothing', 'Every machine has the address that this plan gives it.');
+  return ok({ sentence: `Gave ${countOf(changes.length, 'machine')} addresses by ${network.name}`, changes, lines });
 }
 
 /** A range that lies outside the subnet, ends before it begins, or runs into the one before. */
@@ -122,22 +126,14 @@ function wrongRange({ network, prefix, ranges }: Network): string | undefined {
 }
 
 /** Writes a plan of addresses, new if there was none before; its ranges must lie in it and apart. */
-export function putNetwork(before: Network | undefined, network: Network): Read<Plan> {
+export function putNetwork(before: Network | undefined, network: Network): Result<Plan> {
   const checked = checkRecord('network', network);
-  if (!checked.ok) return refuse(checked.faults[0]!.why);
+  if (!checked.ok) return refuse('not-understood', checked.why);
   const wrong = wrongRange(network);
-  if (wrong !== undefined) return refuse(wrong);
-  const { name, prefix, ranges } = network;
-  return read({
-    sentence: `${before ? 'Changed' : 'Made'} the plan of addresses ${name}`,
-    changes: [before ? changed('network', before, network) : added('network', network)],
-    lines: [
-      {
-        subject: name,
-        before: before ? `${before.network}/${before.prefix}` : '',
-        after: `${network.network} / ${maskText(prefix)}`,
-      },
-      ...ranges.map(({ label, first, last }) => ({ subject: label, before: '', after: `${first} – ${last}` })),
-    ],
+  if (wrong !== undefined) return refuse('not-understood', wrong);
+  return recordPlan('network', before, network, {
+    tellers: {
+      ranges: (ranges) => ranges.map(({ label, first, last }) => `${label} ${first} to ${last}`.trim()).join(', '),
+    },
   });
 }

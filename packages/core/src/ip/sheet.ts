@@ -1,5 +1,5 @@
 /** The sheet of addresses: one line an address. */
-import type { ShowRecords } from '../show';
+import type { ShowRecords } from '../records';
 import { maskText } from './ipv4';
 import { addressesOf } from './planned';
 

@@ -1,5 +1,5 @@
 /** Models of machines that ship with Taxiarch. Makers and products are made up. */
-import { PLAIN_SPEED, type Model } from '../show';
+import { type Model, PLAIN_SPEED } from '../records';
 
 /** A model that can do nothing yet. */
 export const PLAIN_MODEL = {

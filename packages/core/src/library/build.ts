@@ -1,6 +1,5 @@
 /** Short notation for fixture types: channels one after the other, the fine byte directly behind the coarse one. */
-import type { FixtureChannel, FixtureKind, FixtureMode, ValueRange } from '../fixture';
-import type { FixtureType } from '../show';
+import type { FixtureChannel, FixtureKind, FixtureMode, FixtureType, ValueRange } from '../records';
 
 type More = Partial<Pick<FixtureChannel, 'default' | 'highlight' | 'cell' | 'block' | 'ranges'>>;
 export type Spec = readonly [attribute: string, bytes?: 1 | 2 | 3, more?: More];

@@ -1,7 +1,3 @@
-/** The fixture types and the models of machines that ship with Taxiarch. Makers and products are made up. */
-import type { FixtureType } from '../show';
-import { LIGHTS } from './lights';
-import { MOVERS } from './movers';
-
-export const LIBRARY: readonly FixtureType[] = [...LIGHTS, ...MOVERS];
+/** What ships: fixture types and models of machines. */
 export * from './boxes';
+export * from './library';

@@ -1,5 +1,5 @@
-import { FIXTURE_KINDS, blocksOf, channelMaximum, footprintOf, rangeAt } from '../fixture';
-import { checkRecord } from '../show';
+import { blocksOf, channelMaximum, footprintOf, rangeAt } from '../fixture';
+import { checkRecord, FIXTURE_KINDS } from '../records';
 import { LIBRARY } from '.';
 
 test('at least forty types, of every kind, each with an id and a name of its own', () => {

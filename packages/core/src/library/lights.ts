@@ -1,6 +1,6 @@
 /** Lamps that stand still or are carried: dimmers, switches, colour, cells. Makers and products are made up. */
-import type { FixtureType } from '../show';
-import { CONTROL, LIT, LIT_16, MIDDLE_8, OPEN, cells, colours, mode, ranges, type, type Spec } from './build';
+import type { FixtureType } from '../records';
+import { cells, colours, CONTROL, LIT, LIT_16, MIDDLE_8, mode, OPEN, ranges, type Spec, type } from './build';
 
 const RGB = ['R', 'G', 'B'];
 const RGBW = ['R', 'G', 'B', 'W'];

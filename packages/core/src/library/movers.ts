@@ -1,19 +1,19 @@
 /** What moves, blows or plays: moving lights, weather, media servers. Makers and products are made up. */
-import type { FixtureType } from '../show';
+import type { FixtureType } from '../records';
 import {
+  cells,
+  colours,
   CONTROL,
+  fineLast,
   LIT,
   LIT_16,
   MIDDLE_16,
   MIDDLE_8,
-  OPEN,
-  WHEEL,
-  cells,
-  colours,
-  fineLast,
   mode,
-  type,
+  OPEN,
   type Spec,
+  type,
+  WHEEL,
 } from './build';
 
 const RGBW = ['R', 'G', 'B', 'W'];

@@ -3,11 +3,11 @@
  * be seen on the wire is seen; the rest is asked of the person who stands there.
  */
 import { wireKey } from '../address';
-import { isSentBy, rangesWith, sentTo } from '../flow';
+import { isSentBy, linesWith, sendersOf, sentTo } from '../flow';
 import { addressesOf } from '../ip';
 import { layRuns } from '../pixel';
-import type { Link, ShowRecords } from '../show';
-import type { Case, DoctorLine, Heard } from './doctorLine';
+import type { Link, ShowRecords } from '../records';
+import type { Case, DoctorLine, LinkHeard } from './doctorLine';
 import { firewall, interfaces, mask, together } from './ends';
 import { onTheWire, order, protocol } from './heard';
 import { linkedUniverses } from './linked';
@@ -44,18 +44,15 @@ function fedUniverses(records: ShowRecords): ReadonlySet<number> {
 }
 
 /** All lines; none if the link's ends are gone. */
-export function doctor(link: Link, records: ShowRecords, live: Heard): DoctorLine[] {
-  const source = records.source.find(({ id }) => id === link.sourceId);
-  const visualiser = records.machine.find(({ id }) => id === link.machineId);
-  if (!source || !visualiser) return [];
-  const sender =
-    records.machine.find(({ name }) => name === source.name) ??
-    records.machine.find((machine) => addressesOf(machine).some(({ text }) => text === source.address));
-  const universes = linkedUniverses(link, source, records.universe);
+export function doctor(link: Link, records: ShowRecords, live: LinkHeard): DoctorLine[] {
+  const sender = sendersOf(records.machine).find(({ id }) => id === link.senderId);
+  const visualiser = records.machine.find(({ id }) => id === link.visualiserId);
+  if (!sender || !visualiser) return [];
+  const universes = linkedUniverses(link, sender, records.universe);
   const reports = new Map(live.universes.map((one) => [one.key, one]));
   const streams = universes.flatMap(({ universe, sent }) =>
     (sent && sent.protocol === link.protocol ? (reports.get(wireKey(sent))?.streams ?? []) : [])
-      .filter((stream) => !stream.lost && !stream.own && isSentBy(stream, source))
+      .filter((stream) => !stream.lost && !stream.own && isSentBy(stream, sender))
       .map((stream) => ({ universe, stream })),
   );
   const addresses = new Set(addressesOf(visualiser).map(({ text }) => text));
@@ -65,12 +62,12 @@ export function doctor(link: Link, records: ShowRecords, live: Heard): DoctorLin
   const planned = new Map(records.universe.map((one) => [one.number, one]));
   const used = [...fedUniverses(records)]
     .filter((universe) =>
-      rangesWith(source, universe).some(
-        (range) => sentTo(range, universe, planned.get(universe))?.protocol === link.protocol,
+      linesWith(sender, universe).some(
+        (line) => sentTo(line, universe, planned.get(universe))?.protocol === link.protocol,
       ),
     )
     .sort((a, b) => a - b);
   const { listeningSince } = live;
-  const one: Case = { link, records, source, sender, visualiser, universes, streams, node, used, listeningSince };
+  const one: Case = { link, records, sender, visualiser, universes, streams, node, used, listeningSince };
   return CHECKS.map((check) => check(one));
 }

@@ -1,7 +1,10 @@
 /** One line of the doctor's list, and what its checks look at. */
-import type { LiveReport, NodeReport, StreamReport } from '../contract';
-import type { Plan } from '../patch';
-import type { Link, Machine, ShowRecords, Source } from '../show';
+import type { Heard } from '../node';
+import type { NodeReport } from '../node';
+import type { StreamReport } from '../stream';
+import type { Plan } from '../edit';
+import type { Sender } from '../flow';
+import type { Link, Machine, ShowRecords } from '../records';
 import type { LinkedUniverse } from './linked';
 
 export type DoctorState = 'fine' | 'must fix' | 'ask';
@@ -17,14 +20,16 @@ export interface DoctorLine {
 }
 
 /** What is heard, as far as the doctor asks. */
-export type Heard = Pick<LiveReport, 'universes' | 'nodes' | 'listeningSince'>;
+export interface LinkHeard extends Pick<Heard, 'universes' | 'nodes'> {
+  /** Unix time at which this computer began to listen, ms */
+  readonly listeningSince: number;
+}
 
 /** What the checks look at, gathered once. */
 export interface Case {
   readonly link: Link;
   readonly records: ShowRecords;
-  readonly source: Source;
-  readonly sender: Machine | undefined;
+  readonly sender: Sender;
   readonly visualiser: Machine;
   /** Universes of the link with where each goes out and where the visualiser listens for it */
   readonly universes: readonly LinkedUniverse[];

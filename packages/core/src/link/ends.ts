@@ -2,17 +2,10 @@
 import { addressesOf, canReach, isLoopback, isStandIn } from '../ip';
 import { ask, fine, wrong, type Case, type DoctorLine } from './doctorLine';
 
-export function together({ records, sender, visualiser, source }: Case): DoctorLine {
+export function together({ records, sender, visualiser }: Case): DoctorLine {
   const title = 'On one computer, or on one network';
-  if (!sender)
-    return wrong(
-      'together',
-      title,
-      `No machine of the plan is called ${source.name}.`,
-      'Plan its machine in Wire, with its address.',
-    );
   if (sender.id === visualiser.id) return fine('together', title, 'Both are one computer.');
-  const reach = canReach(sender, visualiser, records.network);
+  const reach = canReach(sender.machine, visualiser, records.network);
   return reach.reaches
     ? fine('together', title, reach.sentence)
     : wrong('together', title, reach.sentence, `Give ${visualiser.name} an address in the network of ${sender.name}.`);
@@ -20,7 +13,7 @@ export function together({ records, sender, visualiser, source }: Case): DoctorL
 
 export function mask({ sender, visualiser }: Case): DoctorLine {
   const title = 'Subnet and mask';
-  const [a, b] = [sender && addressesOf(sender)[0], addressesOf(visualiser)[0]];
+  const [a, b] = [addressesOf(sender.machine)[0], addressesOf(visualiser)[0]];
   if (!a || !b)
     return wrong(
       'mask',
@@ -39,14 +32,14 @@ export function interfaces({ records, visualiser, sender, streams, node }: Case)
   const title = 'The right interface on each side';
   const planned = addressesOf(visualiser).map(({ text }) => text);
   const from = [...new Set(streams.map(({ stream }) => stream.address))];
-  const should = sender ? addressesOf(sender).map(({ text }) => text) : [];
+  const should = sender.addresses;
   const strange = from.find((address) => should.length > 0 && !should.includes(address));
   if (strange !== undefined)
     return wrong(
       'interface',
       title,
-      `${sender!.name} sends from ${strange}; planned is ${should.join(' or ')}.`,
-      `Choose the interface ${should[0]} in the network settings of ${sender!.name}.`,
+      `${sender.name} sends from ${strange}; planned is ${should.join(' or ')}.`,
+      `Choose the interface ${should[0]} in the network settings of ${sender.name}.`,
     );
   if (node && !planned.includes(node.address))
     return wrong(
@@ -55,9 +48,9 @@ export function interfaces({ records, visualiser, sender, streams, node }: Case)
       `${visualiser.name} answers from ${node.address}; planned is ${planned.join(' or ') || 'no address'}.`,
       `Choose the interface ${planned[0] ?? ''} in the network settings of ${visualiser.name}.`,
     );
-  const ends = [...addressesOf(visualiser), ...(sender ? addressesOf(sender) : [])];
+  const ends = [...addressesOf(visualiser), ...addressesOf(sender.machine)];
   const loop = ends.find(({ number }) => isLoopback(number) && !isStandIn(number, records.network));
-  if (loop && sender?.id !== visualiser.id)
+  if (loop && sender.id !== visualiser.id)
     return wrong(
       'interface',
       title,

@@ -2,27 +2,27 @@
 import { formatUniverses, protocolName } from '../address';
 import { ask, fine, wrong, type Case, type DoctorLine } from './doctorLine';
 
-export function protocol({ link, source, universes, streams }: Case): DoctorLine {
+export function protocol({ link, sender, universes, streams }: Case): DoctorLine {
   const title = `${protocolName(link.protocol)} is on at the sender`;
   const other = universes.find(({ sent }) => sent && sent.protocol !== link.protocol);
   if (other)
     return wrong(
       'protocol',
       title,
-      `${source.name} is planned to send universe ${other.universe} by ${protocolName(other.sent!.protocol)}.`,
+      `${sender.name} is planned to send universe ${other.universe} by ${protocolName(other.sent!.protocol)}.`,
       `Set its line, or this link, to the same protocol.`,
     );
   return streams.length > 0
-    ? fine('protocol', title, `${source.name} is heard by ${protocolName(link.protocol)}.`)
+    ? fine('protocol', title, `${sender.name} is heard by ${protocolName(link.protocol)}.`)
     : wrong(
         'protocol',
         title,
-        `Nothing of ${source.name} is heard by ${protocolName(link.protocol)}.`,
-        `Switch ${protocolName(link.protocol)} on at ${source.name}, and its output.`,
+        `Nothing of ${sender.name} is heard by ${protocolName(link.protocol)}.`,
+        `Switch ${protocolName(link.protocol)} on at ${sender.name}, and its output.`,
       );
 }
 
-export function onTheWire({ universes, streams, source }: Case): DoctorLine {
+export function onTheWire({ universes, streams, sender }: Case): DoctorLine {
   const title = 'The universes are on the wire now';
   const heard = new Set(streams.map(({ universe }) => universe));
   const silent = universes.map(({ universe }) => universe).filter((universe) => !heard.has(universe));
@@ -31,8 +31,8 @@ export function onTheWire({ universes, streams, source }: Case): DoctorLine {
     : wrong(
         'universes',
         title,
-        `${silent.length} of ${universes.length} are not heard from ${source.name}: ${formatUniverses(silent)}.`,
-        `Switch these on in the outputs of ${source.name}; some senders are silent while nothing changes.`,
+        `${silent.length} of ${universes.length} are not heard from ${sender.name}: ${formatUniverses(silent)}.`,
+        `Switch these on in the outputs of ${sender.name}; some senders are silent while nothing changes.`,
       );
 }
 
@@ -47,10 +47,10 @@ const WHY = {
 
 /** Seen only where both began while we listened; a machine that was there before is asked about. */
 export function order(one: Case): DoctorLine {
-  const { link, node, streams, visualiser, source, listeningSince } = one;
+  const { link, node, streams, visualiser, sender, listeningSince } = one;
   const { startsFirst } = link;
   if (startsFirst === 'either') return fine('order', 'Which is started first', 'Either may be: the link says so.');
-  const [first, second] = startsFirst === 'sender' ? [source.name, visualiser.name] : [visualiser.name, source.name];
+  const [first, second] = startsFirst === 'sender' ? [sender.name, visualiser.name] : [visualiser.name, sender.name];
   const title =
     startsFirst === 'sender'
       ? 'The visualiser was started after the sender'

@@ -1,13 +1,15 @@
 import { wireKey } from '../address';
-import type { LiveReport, NodeReport, StreamReport } from '../contract';
+import type { NodeReport } from '../node';
+import type { StreamReport } from '../stream';
 import { nightFerry } from '../demo';
-import { recordsAfter } from '../patch';
-import type { Link, Machine, ShowRecords } from '../show';
-import { doctor, linkedUniverses, proposeLines, receiverWire, shownAs } from '.';
+import { recordsAfter } from '../edit';
+import { sendersOf } from '../flow';
+import type { Link, Machine, ShowRecords } from '../records';
+import { doctor, linkedUniverses, proposeLines, receiverWire, shownAs, type LinkHeard } from '.';
 
 const ferry = nightFerry();
 const link = ferry.link.find(({ id }) => id === 'link-bridge-artnet')!;
-const bridge = ferry.source.find(({ name }) => name === 'Bridge desk')!;
+const bridge = sendersOf(ferry.machine).find(({ name }) => name === 'Bridge desk')!;
 
 const stream = (over: Partial<StreamReport> = {}) =>
   ({ name: 'Bridge desk', address: '127.0.0.21', own: false, lost: false, firstSeen: 0, ...over }) as StreamReport;
@@ -27,12 +29,12 @@ const live = (
   nodes: NodeReport[] = [crow()],
   streams: StreamReport[] = [stream()],
   universes = [8, 9, 10, 11],
-): LiveReport =>
+): LinkHeard =>
   ({
     listeningSince: 0,
     nodes,
     universes: universes.map((number) => ({ key: wireKey({ protocol: 'artnet', number }), streams })),
-  }) as unknown as LiveReport;
+  }) as unknown as LinkHeard;
 
 const found = (one: Link = link, now = live(), records: ShowRecords = ferry) =>
   Object.fromEntries(doctor(one, records, now).map((line) => [line.name, line]));
@@ -96,13 +98,7 @@ test.each([
     ferry,
     /12 feeds lamps and is not in this link/,
   ],
-  [
-    'together',
-    link,
-    live(),
-    withMachine('machine-bridge', { name: 'Another', interfaces: [] }),
-    /No machine of the plan/,
-  ],
+  ['together', link, live(), withMachine('machine-bridge', { interfaces: [] }), /has no address yet/],
   [
     'mask',
     link,
@@ -143,8 +139,8 @@ test('proposed are all universes that the sender sends by the protocol, one to o
   expect(proposeLines(bridge, 'sacn', ferry.universe)).toEqual([{ from: 1, count: 8, to: 1 }]);
   expect(proposeLines(bridge, 'artnet', ferry.universe)).toEqual([{ from: 9, count: 4, to: 9 }]);
   for (const one of ferry.link) {
-    const source = ferry.source.find(({ id }) => id === one.sourceId)!;
-    for (const { sent, heard } of linkedUniverses(one, source, ferry.universe)) expect(heard).toEqual(sent);
+    const sender = sendersOf(ferry.machine).find(({ id }) => id === one.senderId)!;
+    for (const { sent, heard } of linkedUniverses(one, sender, ferry.universe)) expect(heard).toEqual(sent);
   }
 });
 

@@ -1,7 +1,7 @@
 /** Which of a sender's universes arrive as which of a visualiser's, and where both lie on the wire. */
 import type { NumberingBase, WireUniverse } from '../address';
-import { rangesWith, sentTo } from '../flow';
-import type { Link, Source, Universe } from '../show';
+import { linesWith, sentTo, type Sender } from '../flow';
+import type { Link, Universe } from '../records';
 
 export interface LinkedUniverse {
   readonly universe: number;
@@ -21,12 +21,12 @@ export const receiverWire = ({ protocol, receiverBase }: Link, number: number): 
 export const shownAs = ({ protocol, number }: WireUniverse, base: NumberingBase): number =>
   protocol === 'sacn' ? number : number + base;
 
-export function linkedUniverses(link: Link, source: Source, universes: readonly Universe[]): LinkedUniverse[] {
+export function linkedUniverses(link: Link, sender: Sender, universes: readonly Universe[]): LinkedUniverse[] {
   const planned = new Map(universes.map((one) => [one.number, one]));
   return link.lines.flatMap(({ from, count, to }) =>
     Array.from({ length: count }, (_, i) => {
       const universe = from + i;
-      const ways = rangesWith(source, universe).map((range) => sentTo(range, universe, planned.get(universe)));
+      const ways = linesWith(sender, universe).map((line) => sentTo(line, universe, planned.get(universe)));
       return {
         universe,
         sent: ways.find((way) => way?.protocol === link.protocol) ?? ways[0],
@@ -36,19 +36,19 @@ export function linkedUniverses(link: Link, source: Source, universes: readonly 
   );
 }
 
-/** Lines of a link one to one: everything that the source sends by the protocol, under its show number. */
+/** Lines of a link one to one: everything that the sender sends by the protocol, under its show number. */
 export function proposeLines(
-  source: Source,
+  sender: Sender,
   protocolWanted: Link['protocol'],
   universes: readonly Universe[],
 ): Link['lines'] {
   const planned = new Map(universes.map((one) => [one.number, one]));
   const lines: { from: number; count: number; to: number }[] = [];
-  for (const range of source.ranges) {
-    if (!range.on) continue;
-    for (let i = 0; i < range.count; i += 1) {
-      const universe = range.from + i;
-      if (sentTo(range, universe, planned.get(universe))?.protocol !== protocolWanted) continue;
+  for (const line of sender.lines) {
+    if (!line.on) continue;
+    for (let i = 0; i < line.count; i += 1) {
+      const universe = line.from + i;
+      if (sentTo(line, universe, planned.get(universe))?.protocol !== protocolWanted) continue;
       const last = lines[lines.length - 1];
       if (last && last.from + last.count === universe) last.count += 1;
       else lines.push({ from: universe, count: 1, to: universe });

@@ -1,9 +1,10 @@
 /** Which universes: whether both ends call them by the same numbers, and whether they are all there. */
 import { formatUniverses, formatWire, protocolName, wireKey } from '../address';
-import { changed } from '../patch';
-import type { Link, ShowRecords } from '../show';
-import { fine, wrong, type Case, type DoctorLine } from './doctorLine';
+import { changed } from '../edit';
+import type { Link, ShowRecords } from '../records';
+import { type Case, type DoctorLine, fine, wrong } from './doctorLine';
 import { linkedUniverses } from './linked';
+import { sendersOf } from '../flow';
 
 const BASE = 'Numbering begins alike';
 
@@ -14,19 +15,17 @@ function commonShift(pairs: readonly (readonly [number, number])[]): number | un
 }
 
 /** Wire numbers of everything that is linked to a link's visualiser by its protocol. */
-function wantedBy(
-  { machineId, protocol: by }: Link,
-  { link: links, source: sources, universe }: ShowRecords,
-): number[] {
+function wantedBy({ visualiserId, protocol: by }: Link, { link: links, machine, universe }: ShowRecords): number[] {
+  const senders = sendersOf(machine);
   return links.flatMap((one) => {
-    const source = sources.find(({ id }) => id === one.sourceId);
-    if (one.machineId !== machineId || one.protocol !== by || !source) return [];
-    return linkedUniverses(one, source, universe).flatMap(({ sent }) => (sent?.protocol === by ? [sent.number] : []));
+    const sender = senders.find(({ id }) => id === one.senderId);
+    if (one.visualiserId !== visualiserId || one.protocol !== by || !sender) return [];
+    return linkedUniverses(one, sender, universe).flatMap(({ sent }) => (sent?.protocol === by ? [sent.number] : []));
   });
 }
 
 /** Numbers as planned on both ends; undefined if they agree. */
-function differInPlan({ link, records, universes, visualiser, source }: Case): DoctorLine | undefined {
+function differInPlan({ link, records, universes, visualiser, sender }: Case): DoctorLine | undefined {
   const pairs = universes.flatMap(({ sent, heard }) =>
     sent && sent.protocol === heard.protocol ? [[sent.number, heard.number] as const] : [],
   );
@@ -37,7 +36,7 @@ function differInPlan({ link, records, universes, visualiser, source }: Case): D
   const turned = { ...link, receiverBase: (1 - link.receiverBase) as Link['receiverBase'] };
   const mends =
     link.protocol === 'artnet' &&
-    linkedUniverses(turned, source, records.universe).every(
+    linkedUniverses(turned, sender, records.universe).every(
       ({ sent, heard }) => !sent || wireKey(sent) === wireKey(heard),
     );
   const line = wrong(

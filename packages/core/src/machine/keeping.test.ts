@@ -1,15 +1,15 @@
 import fc from 'fast-check';
 import { MODELS } from '../library';
-import { PLAIN_MACHINE, checkRecord, type Machine, type Model } from '../show';
+import { checkRecord, type Machine, type Model, PLAIN_MACHINE } from '../records';
 import {
-  SNAPSHOT_FORMAT,
-  STARTING_POINTS,
   applySettings,
   keepSnapshot,
   plainPort,
   portsFor,
   readSnapshot,
+  SNAPSHOT_FORMAT,
   snapshotOf,
+  STARTING_POINTS,
   whyNot,
   writeSnapshot,
 } from '.';

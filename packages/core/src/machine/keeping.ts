@@ -1,7 +1,7 @@
 /** Settings kept and given on: starting points, snapshots, and their files. */
-import { read, refuse, type Read } from '../address';
-import { added, changed, countOf, type Plan, type PlanLine } from '../patch';
-import { checkRecord, type Machine, type MachinePort, type Model, type Snapshot } from '../show';
+import { ok, refuse, type Result } from '../result';
+import { added, changed, countOf, type Plan, type PlanLine } from '../edit';
+import { checkRecord, type Machine, type MachinePort, type Model, type Snapshot } from '../records';
 import { plainPort, portDifferences, whyNot } from './ports';
 
 /** Settings for a common job, made for as many ports as a box has. */
@@ -76,7 +76,7 @@ export const keepSnapshot = (snapshot: Snapshot): Plan => ({
 
 /** A plan for some machines, and why others are left as they are. */
 export interface Applied {
-  readonly plan: Read<Plan>;
+  readonly plan: Result<Plan>;
   readonly left: readonly { readonly machine: Machine; readonly why: string }[];
 }
 
@@ -114,8 +114,8 @@ export function applySettings(
   }
   const plan =
     changes.length === 0
-      ? refuse('Nothing would change.')
-      : read({ sentence: `Gave “${name}” to ${countOf(changes.length, 'machine')}`, changes, lines });
+      ? refuse('nothing', 'Nothing would change.')
+      : ok({ sentence: `Gave “${name}” to ${countOf(changes.length, 'machine')}`, changes, lines });
   return { plan, left };
 }
 
@@ -125,19 +125,20 @@ export const SNAPSHOT_FORMAT = 'taxiarch-node-settings';
 export const writeSnapshot = ({ name, about, at, ports }: Snapshot): string =>
   JSON.stringify({ format: SNAPSHOT_FORMAT, version: 1, name, about, at, ports }, null, 1);
 
-export function readSnapshot(text: string, id: string): Read<Snapshot> {
+export function readSnapshot(text: string, id: string): Result<Snapshot> {
   let parsed: unknown;
   try {
     parsed = JSON.parse(text);
   } catch {
-    return refuse('This is no JSON document, or it is cut short.');
+    return refuse('not-understood', 'This is no JSON document, or it is cut short.');
   }
   const file = parsed as { format?: unknown; version?: unknown } & Partial<Snapshot>;
   if (typeof file !== 'object' || file === null || file.format !== SNAPSHOT_FORMAT)
-    return refuse('These are no settings of a node kept by Taxiarch: the file does not say so.');
-  if (file.version !== 1) return refuse('These settings are of a newer version than this Taxiarch reads.');
+    return refuse('not-understood', 'These are no settings of a node kept by Taxiarch: the file does not say so.');
+  if (file.version !== 1)
+    return refuse('not-understood', 'These settings are of a newer version than this Taxiarch reads.');
   const { name, about = '', at, ports } = file;
   const snapshot = { id, rev: 0, name, about, at, ports, machineId: null };
   const checked = checkRecord('snapshot', snapshot);
-  return checked.ok ? read(checked.value as Snapshot) : refuse(checked.faults[0]!.why);
+  return checked.ok ? ok(checked.value as Snapshot) : refuse('not-understood', checked.why);
 }

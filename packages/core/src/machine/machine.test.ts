@@ -1,10 +1,9 @@
 import { nightFerry } from '../demo';
 import { readPortTable, writePortTable } from '../format';
 import { MODELS } from '../library';
-import { recordsAfter } from '../patch';
-import { PLAIN_MACHINE, checkRecord, type Machine, type MachinePort, type Model } from '../show';
+import { recordsAfter } from '../edit';
+import { checkRecord, type Machine, type MachinePort, type Model, PLAIN_MACHINE } from '../records';
 import {
-  STARTING_POINTS,
   applySettings,
   carriedBy,
   fitPort,
@@ -16,6 +15,7 @@ import {
   setPorts,
   shownBy,
   snapshotOf,
+  STARTING_POINTS,
   whyNot,
   wireNumber,
   writeSnapshot,

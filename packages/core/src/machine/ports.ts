@@ -1,8 +1,9 @@
 /** Ports of machines: what they carry in words, what their model cannot do, and acts on many of them. */
 import equal from 'fast-deep-equal';
-import { formatPortAddress, protocolName, read, refuse, type Protocol, type Read } from '../address';
-import { changed, countOf, type Plan, type PlanLine } from '../patch';
-import { PLAIN_PORT, type LossOfSignal, type Machine, type MachinePort, type Model, type Universe } from '../show';
+import { formatPortAddress, type Protocol, protocolName } from '../address';
+import { ok, refuse, type Result } from '../result';
+import { changed, countOf, type Plan, type PlanLine } from '../edit';
+import { type LossOfSignal, type Machine, type MachinePort, type Model, PLAIN_PORT, type Universe } from '../records';
 
 /** A port whose values are its own. */
 export const plainPort = (number: number, universe: number, protocol: Protocol = 'sacn'): MachinePort => ({
@@ -168,7 +169,7 @@ export interface PortSet {
 }
 
 /** Sets many ports of one machine at once, in the order of their numbers. */
-export function setPorts(machine: Machine, numbers: readonly number[], { set, from, step = 1 }: PortSet): Read<Plan> {
+export function setPorts(machine: Machine, numbers: readonly number[], { set, from, step = 1 }: PortSet): Result<Plan> {
   const chosen = new Set(numbers);
   let at = 0;
   const ports = machine.ports.map((port) => {
@@ -181,8 +182,8 @@ export function setPorts(machine: Machine, numbers: readonly number[], { set, fr
 }
 
 /** A machine given other ports, told setting by setting. */
-export function planPorts(machine: Machine, ports: readonly MachinePort[], sentence: string): Read<Plan> {
+export function planPorts(machine: Machine, ports: readonly MachinePort[], sentence: string): Result<Plan> {
   const lines = portDifferences(machine.name, machine.ports, ports);
-  if (lines.length === 0) return refuse('Nothing would change.');
-  return read({ sentence, changes: [changed('machine', machine, { ...machine, ports })], lines });
+  if (lines.length === 0) return refuse('nothing', 'Nothing would change.');
+  return ok({ sentence, changes: [changed('machine', machine, { ...machine, ports })], lines });
 }

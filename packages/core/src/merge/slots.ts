@@ -5,7 +5,8 @@
  */
 import { SLOTS } from '../address';
 
-export type MergeMode = 'htp' | 'ltp';
+export const MERGE_MODES = ['htp', 'ltp'] as const;
+export type MergeMode = (typeof MERGE_MODES)[number];
 
 /** Owner of a slot that nobody controls. */
 export const NOBODY = 0xff;
@@ -24,6 +25,16 @@ export interface Contender {
   readonly slotPriority: Uint8Array | null;
   /** When each slot last changed, in the caller's milliseconds; needed for LTP only. */
   readonly changedAt: Float64Array | null;
+}
+
+/** What one stream says about the slot that is being inspected. */
+export interface SlotContender {
+  readonly mark: number;
+  readonly value: number;
+  /** Priority for this slot; −1 if the stream does not control it. */
+  readonly priority: number;
+  /** Milliseconds since its level last changed, or null if not known. */
+  readonly age: number | null;
 }
 
 const NOT_CONTROLLED = -1;

@@ -1,5 +1,6 @@
 /** Bringing a new machine on, step by step; what the wire shows is ticked by itself. */
-import type { Machine } from '../show';
+import { type Drift, portOf } from './drift';
+import type { Machine } from '../records';
 import type { MachineEntry } from './match';
 
 export interface BringOnStep {
@@ -16,8 +17,8 @@ export interface BringOnStep {
 export function bringOnSteps({ plan, heard, drift, state }: MachineEntry & { readonly plan: Machine }): BringOnStep[] {
   const node = heard?.node;
   const answers = state === 'matched' || state === 'drifted';
-  const fine = (...fields: string[]) => answers && !drift.some(({ field }) => fields.includes(field));
-  const portsFine = answers && drift.every(({ port }) => port === null);
+  const fine = (...kinds: Drift['kind'][]) => answers && !drift.some(({ kind }) => kinds.includes(kind));
+  const portsFine = answers && drift.every((one) => portOf(one) === null);
   const active = node?.ports.filter((port) => port.active).length ?? 0;
   const ticked = new Set(plan.ticks);
   const step = (id: string, title: string, how: string, seen: boolean | undefined): BringOnStep => ({

@@ -1,6 +1,6 @@
 /** What a plan asks of a box that no Art-Net packet sets or tells: a person turns it at the front panel. */
-import { MERGE_WORDS, START_WORDS, lossText } from '../machine';
-import type { Machine, MachinePort, Model } from '../show';
+import { lossText, MERGE_WORDS, START_WORDS } from '../machine';
+import type { Machine, MachinePort, Model } from '../records';
 import { commonFailSafe } from './drift';
 
 /** Settings of one port that stay with the front panel; a model that has no choice is not asked. */

@@ -1,8 +1,10 @@
 /** Planned machines beside heard ones: matching, drift, pushing, adopting. */
+export * from './nodeReport';
 export * from './report';
 export * from './match';
 export * from './drift';
+export * from './driftWords';
 export * from './push';
-export * from './takeOver';
+export * from './adopt';
 export * from './bringOn';
 export * from './byHand';

@@ -1,23 +1,9 @@
 /** Planned and heard machines in one list, each with the word that says how it stands. */
-import type { LiveReport, NodeReport, UniverseReport } from '../contract';
+import type { Heard, HeardMachine, NodeReport } from './nodeReport';
+import type { UniverseReport } from '../stream';
 import { addressesOf, mainAddress } from '../ip';
-import { isOffNetwork, type Machine, type MachineKind, type Model, type ShowRecords, type Universe } from '../show';
-import { driftOf, shortNameOf, type Drift } from './drift';
-
-/** A machine that was heard: it answers polls, or sends, or both. */
-export interface HeardMachine {
-  readonly address: string;
-  readonly name: string;
-  readonly node: NodeReport | undefined;
-  /** Wire keys of the universes that it sends now */
-  readonly sends: readonly number[];
-  /** sACN universes that it announces */
-  readonly announces: number;
-  readonly gone: boolean;
-  /** Unix time, ms */
-  readonly firstSeen: number;
-  readonly lastSeen: number;
-}
+import { isOffNetwork, type Machine, type MachineKind, type Model, type ShowRecords, type Universe } from '../records';
+import { type Drift, driftOf, shortNameOf } from './drift';
 
 export type MachineState = 'matched' | 'drifted' | 'missing' | 'stranger' | 'unseen';
 
@@ -35,8 +21,6 @@ export interface MachineEntry {
   readonly state: MachineState;
   readonly drift: readonly Drift[];
 }
-
-type Heard = Pick<LiveReport, 'nodes' | 'discovered' | 'universes'>;
 
 /** Everybody on the network, by address; what this computer sends itself is left out. */
 export function heardMachines({ nodes, discovered, universes }: Heard): HeardMachine[] {

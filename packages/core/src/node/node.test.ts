@@ -1,32 +1,35 @@
 import {
+  type ArtAddress,
   ArtNet,
+  type ArtPollReply,
   blankPollReply,
   decodeArtNet,
-  type ArtAddress,
-  type ArtPollReply,
   type PollReplyPort,
 } from '../artnet';
-import type { NodeReport } from '../contract';
-import { nightFerry } from '../demo';
-import { MODELS } from '../library';
-import { plainPort } from '../machine';
-import { recordsAfter } from '../patch';
-import type { Machine, ShowRecords } from '../show';
 import {
   adopt,
   bringOnSteps,
   describeNode,
+  type HeardMachine,
   heardMachines,
+  type MachineEntry,
   matchByHand,
   matchMachines,
+  type NodeReport,
   pushPackets,
   pushVerdict,
   setByHand,
   shortNameOf,
-  takeTruth,
-  type HeardMachine,
-  type MachineEntry,
+  adoptDrift,
+  type Drift,
+  driftWords,
+  driftKey,
 } from '.';
+import { nightFerry } from '../demo';
+import { MODELS } from '../library';
+import { plainPort } from '../machine';
+import { recordsAfter } from '../edit';
+import type { Machine, ShowRecords } from '../records';
 
 const ferry = nightFerry();
 const universes = new Map(ferry.universe.map((one) => [one.number, one]));
@@ -103,9 +106,7 @@ describe('matching', () => {
   test('a known box at another address is the same box, drifted', () => {
     const entry = entryOf(nodeOf(carDeck(), { address: '127.0.0.77' }));
     expect(entry).toMatchObject({ name: 'Car deck node', state: 'drifted' });
-    expect(entry.drift).toEqual([
-      expect.objectContaining({ field: 'address', planned: '127.0.0.33', seen: '127.0.0.77', way: 'ip' }),
-    ]);
+    expect(entry.drift).toEqual([{ kind: 'address', planned: '127.0.0.33', seen: '127.0.0.77', way: 'ip' }]);
   });
 
   test('another box at a planned address is a stranger when the plan knows the hardware', () => {
@@ -150,53 +151,63 @@ describe('matching', () => {
   });
 });
 
+/** What a push would send, read again; it must not be refused. */
+function sent(plan: Machine, node: NodeReport, drift: readonly Drift[]) {
+  const packets = pushPackets(plan, universes, node, drift);
+  if (!packets.ok) throw new Error(packets.why);
+  return packets.value.map((packet) => {
+    const decoded = decodeArtNet(packet);
+    return decoded.ok ? decoded.value : undefined;
+  });
+}
+
 describe('drift', () => {
   const first = (change: Partial<PollReplyPort>) =>
     carDeck((page, i) => (i === 0 ? { ports: [{ ...page.ports[0]!, ...change }, ...page.ports.slice(1)] } : {}));
 
   test.each([
-    ['port 1 universe', first({ swOut: 9 }), 'sACN 2', 'sACN 9', 'address'],
-    ['port 1 merge', first({ goodOutputA: 0x83 }), 'highest wins', 'latest wins', 'address'],
-    ['port 1 protocol', first({ goodOutputA: 0x80 }), 'sACN', 'Art-Net', 'address'],
-    ['port 1 RDM', first({ goodOutputB: 0 }), 'off', 'on', 'address'],
-    ['port 1 direction', first({ type: 0 }), 'out', 'off', 'panel'],
+    ['1 universe', first({ swOut: 9 }), 'sACN 2', 'sACN 9', 'address'],
+    ['1 merge', first({ goodOutputA: 0x83 }), 'highest wins', 'latest wins', 'address'],
+    ['1 protocol', first({ goodOutputA: 0x80 }), 'sACN', 'Art-Net', 'address'],
+    ['1 rdm', first({ goodOutputB: 0 }), 'off', 'on', 'address'],
+    ['1 direction', first({ type: 0 }), 'out', 'off', 'panel'],
     ['name', carDeck(() => ({ portName: 'Box' })), 'Car deck node', 'Box', 'address'],
     ['firmware', carDeck(() => ({ version: 0x0108 })), '1.9', '1.8', 'panel'],
     ['signal lost', carDeck(() => ({ status3: 0xe8 })), 'holds for ever', 'stored look', 'address'],
   ])('%s', (field, pages, planned, seen, way) => {
     const { drift, state } = entryOf(nodeOf(pages));
     expect(state).toBe('drifted');
-    expect(drift.map((one) => [one.field, one.planned, one.seen, one.way])).toEqual([[field, planned, seen, way]]);
-    expect(drift[0]!.panel).toMatch(/\.$/);
+    const words = driftWords(drift[0]!);
+    expect(drift.map((one) => [driftKey(one), one.way])).toEqual([[field, way]]);
+    expect([words.planned, words.seen]).toEqual([planned, seen]);
+    expect(words.panel).toMatch(/\.$/);
   });
 
   test('an input that is off can be told so by a packet, and the mask by another', () => {
     const input = first({ type: ArtNet.PORT_CAN_INPUT, goodInput: ArtNet.INPUT_TO_SACN, swIn: 2 });
-    expect(entryOf(nodeOf(input)).drift[0]).toMatchObject({ field: 'port 1 direction', seen: 'in', way: 'address' });
+    expect(entryOf(nodeOf(input)).drift[0]).toMatchObject({ kind: 'direction', port: 1, seen: 'in', way: 'address' });
     expect(entryOf(nodeOf(carDeck(), { mask: '255.255.0.0' })).drift).toEqual([
-      expect.objectContaining({ field: 'mask', planned: '255.0.0.0', seen: '255.255.0.0', way: 'ip' }),
+      { kind: 'mask', planned: '255.0.0.0', seen: '255.255.0.0', way: 'ip' },
     ]);
   });
 
   test('DHCP where an address was planned by hand, and the other way round', () => {
     const node = nodeOf(carDeck(), { dhcp: true });
     const entry = entryOf(node);
-    expect(entry.drift.map(({ field, planned, seen, way }) => [field, planned, seen, way])).toEqual([
-      ['DHCP', 'off', 'on', 'ip'],
-    ]);
-    const [packet] = pushPackets(entry.plan!, universes, node, entry.drift).map(decodeArtNet);
-    expect(packet).toMatchObject({ message: { kind: 'ipProg', command: 0x86, ip: '127.0.0.33' } });
+    expect(entry.drift).toEqual([{ kind: 'dhcp', planned: false, seen: true, way: 'ip' }]);
+    const [packet] = sent(entry.plan!, node, entry.drift);
+    expect(packet).toMatchObject({ kind: 'ipProg', command: 0x86, ip: '127.0.0.33' });
 
-    const plan = takeTruth(ferry, entry.plan!, entry.heard!, entry.drift);
+    const plan = adoptDrift(ferry, entry.plan!, entry.heard!, entry.drift);
     const served = recordsAfter(ferry, plan.changes);
     expect(entryOf(node, served).state).toBe('matched');
     // From now on any address will do, and a fixed one is what differs.
     expect(entryOf({ ...node, address: '127.0.0.77' }, served).state).toBe('matched');
     const fixed = nodeOf(carDeck());
     const back = entryOf(fixed, served);
-    expect(back.drift.map(({ field }) => field)).toEqual(['DHCP']);
-    const [other] = pushPackets(back.plan!, universes, fixed, back.drift).map(decodeArtNet);
-    expect(other).toMatchObject({ message: { kind: 'ipProg', command: 0xc0 } });
+    expect(back.drift.map(driftKey)).toEqual(['dhcp']);
+    const [other] = sent(back.plan!, fixed, back.drift);
+    expect(other).toMatchObject({ kind: 'ipProg', command: 0xc0 });
   });
 
   test('what can be set at the panel only says what to turn there, in the device’s own counting', () => {
@@ -204,10 +215,9 @@ describe('drift', () => {
       status1: ArtNet.STATUS1_AUTHORITY_PANEL,
       ...(i === 0 && { ports: [sacnOut(9), ...page.ports.slice(1)] }),
     }));
-    expect(entryOf(nodeOf(pages)).drift[0]).toMatchObject({
-      way: 'panel',
-      panel: 'Set port 1 to sACN 2 at the front panel.',
-    });
+    const [drift] = entryOf(nodeOf(pages)).drift;
+    expect(drift!.way).toBe('panel');
+    expect(driftWords(drift!).panel).toBe('Set port 1 to sACN 2 at the front panel.');
   });
 });
 
@@ -221,10 +231,7 @@ describe('push', () => {
   test('packets for what differs and can be set, page by page, the address last', () => {
     const node = nodeOf(wrong, { address: '127.0.0.77' });
     const { drift } = entryOf(node);
-    const packets = pushPackets(byName('Car deck node'), universes, node, drift).map((packet) => {
-      const decoded = decodeArtNet(packet);
-      return decoded.ok ? decoded.message : undefined;
-    });
+    const packets = sent(byName('Car deck node'), node, drift);
     expect(packets.map((one) => one?.kind)).toEqual(['address', 'address', 'address', 'address', 'ipProg']);
     expect(packets[0]).toMatchObject({ portName: 'Car deck node', netSwitch: 0x7f });
     expect(packets[1]).toMatchObject({ bindIndex: 1, command: ArtNet.AcMergeHtp });
@@ -238,9 +245,41 @@ describe('push', () => {
     expect(packets[4]).toMatchObject({ command: 0x86, ip: '127.0.0.33', mask: '255.0.0.0' });
   });
 
+  test('one port that is off leaves its neighbours, and the sub-net they share, alone', () => {
+    const node = nodeOf(carDeck((page, i) => (i === 0 ? { ports: [sacnOut(9), ...page.ports.slice(1)] } : {})));
+    const packets = sent(byName('Car deck node'), node, entryOf(node).drift);
+    expect(packets).toMatchObject([
+      {
+        bindIndex: 1,
+        netSwitch: 0x7f,
+        subSwitch: 0x7f,
+        swOut: [0x82, 0x7f, 0x7f, 0x7f],
+        swIn: [0x7f, 0x7f, 0x7f, 0x7f],
+      },
+    ]);
+  });
+
+  test('ports of one page planned in several sub-nets are refused before anything is sent', () => {
+    const node = nodeOf(carDeck());
+    const deck = byName('Car deck node');
+    const plan: Machine = {
+      ...deck,
+      name: 'Renamed',
+      ports: deck.ports.map((port) => (port.number === 2 ? { ...port, universe: 300 } : port)),
+    };
+    const records = { ...ferry, machine: ferry.machine.map((one) => (one === deck ? plan : one)) };
+    const { drift } = entryOf(node, records);
+    expect(drift.map(driftKey)).toEqual(['name', '2 universe']);
+    expect(pushPackets(plan, universes, node, drift)).toMatchObject({
+      ok: false,
+      reason: 'not-possible',
+      why: 'Ports 1 and 2 of Renamed are planned on 0.0.2 and 1.2.12, but ports of one page of this box share net and sub-net. Plan them within one sub-net, or on another page.',
+    });
+  });
+
   test('nothing differs, nothing is sent', () => {
     const node = nodeOf(carDeck());
-    expect(pushPackets(byName('Car deck node'), universes, node, entryOf(node).drift)).toEqual([]);
+    expect(sent(byName('Car deck node'), node, entryOf(node).drift)).toEqual([]);
   });
 
   test('each field is done, refused, or not for the protocol', () => {
@@ -264,7 +303,7 @@ describe('into the plan', () => {
     }));
     const node = nodeOf(pages, { address: '127.0.0.77', mask: '255.255.0.0' });
     const entry = entryOf(node);
-    const plan = takeTruth(ferry, entry.plan!, entry.heard!, entry.drift);
+    const plan = adoptDrift(ferry, entry.plan!, entry.heard!, entry.drift);
     expect(plan.lines).toHaveLength(entry.drift.length);
     expect(entryOf(node, recordsAfter(ferry, plan.changes))).toMatchObject({ name: 'Box', state: 'matched' });
   });

@@ -1,6 +1,6 @@
 /** What a device's poll replies say of it, in words of the trade. */
-import { ArtNet, portsOf, type ArtIpProgReply, type ArtPollReply } from '../artnet';
-import type { FailSafe, NodeReport } from '../contract';
+import { type ArtIpProgReply, ArtNet, type ArtPollReply, portsOf } from '../artnet';
+import type { FailSafe, NodeReport } from './nodeReport';
 
 const STYLES: Readonly<Record<number, NodeReport['kind']>> = {
   [ArtNet.StNode]: 'node',

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { nightFerry } from '../demo';
 import { blocksOf } from '../fixture';
 import { LIBRARY } from '../library';
-import { emptyShow, type FixtureType, type Lamp, type ShowRecords } from '../show';
+import { emptyShow, type FixtureType, type Lamp, type ShowRecords } from '../records';
 import {
   addBlocks,
   addLamps,
@@ -11,26 +11,27 @@ import {
   closeGaps,
   consequences,
   copyLamps,
+  gapFor,
+  gapForBlocks,
   lastChannel,
   makeTwins,
   moveTo,
   moveToNewPlace,
   partTwins,
   patchFindings,
-  readStart,
   readdress,
-  recordsAfter,
+  readStart,
   removeLamps,
   rename,
   renumber,
   repairsOf,
+  type Rig,
   rigOf,
   setGroup,
   setTag,
   shift,
-  type Plan,
-  type Rig,
 } from '.';
+import { type Plan, recordsAfter } from '../edit';
 
 let ids = 0;
 const newId = () => `new-${(ids += 1)}`;
@@ -217,7 +218,7 @@ test('closing the gaps leaves none, moves nothing that need not move, and keeps 
   expect(spans.map(({ patched }) => patched.lamp.id)).toEqual(
     gappy.patch.universe(2).map(({ patched }) => patched.lamp.id),
   );
-  expect(closeGaps(then, 2, newId)).toEqual({ ok: false, why: 'Universe 2 has no gaps between its lamps.' });
+  expect(closeGaps(then, 2, newId)).toMatchObject({ ok: false, why: 'Universe 2 has no gaps between its lamps.' });
 });
 
 test('a mode changed for many lets the addresses follow', () => {
@@ -235,7 +236,7 @@ test('a shift goes through universes’ ends but cuts nothing', () => {
     ok: false,
     why: expect.stringContaining('before 1/1') as string,
   });
-  expect(shift(ferry, ['lamp-101'], 500, newId)).toEqual({
+  expect(shift(ferry, ['lamp-101'], 500, newId)).toMatchObject({
     ok: false,
     why: 'Lamp 101 would be cut by the end of universe 2.',
   });
@@ -303,5 +304,32 @@ describe('bulk blocks', () => {
     expect(readStart('3/47', ferry.records)).toEqual({ ok: true, value: { universe: 3, channel: 47 } });
     expect(readStart('1.2.3/4', ferry.records)).toMatchObject({ ok: false });
     expect(readStart('0.0.8', ferry.records)).toMatchObject({ ok: false });
+  });
+});
+
+describe('the gap that is offered', () => {
+  test('for a lamp put on another: the next place where it lies on nothing', () => {
+    const spans = ferry.patch.universe(2);
+    const [one, other] = [spans[0]!.patched.lamp, spans[1]!.patched.lamp];
+    const gap = gapFor(ferry, one.id, { universe: other.universe, channel: other.channel })!;
+    const then = after(ferry, done(moveTo(ferry, one.id, gap, newId)));
+    expect(patchFindings(then.patch, then.records.universe)).toEqual(
+      patchFindings(ferry.patch, ferry.records.universe),
+    );
+    // Where it lies on nothing, nothing is offered.
+    expect(gapFor(ferry, one.id, { universe: one.universe, channel: one.channel })).toBeUndefined();
+  });
+
+  test('for blocks: the next from which all of them lie on nothing', () => {
+    const type = LIBRARY.find(({ kind }) => kind === 'media')!;
+    const request = {
+      blocks: [{ type, mode: type.modes[0]!, count: 30, pattern: 'Layer #' }],
+      start: { universe: 2, channel: 1 },
+      group: 'Spare server',
+    };
+    const gap = gapForBlocks(ferry, request)!;
+    const plan = done(addBlocks(ferry, { ...request, start: gap, numberFrom: 5000, placeId: null }, newId));
+    expect(plan.lines.filter(({ after: then }) => then === '')).toEqual([]);
+    expect(gapForBlocks(ferry, { ...request, start: gap })).toBeUndefined();
   });
 });

@@ -1,10 +1,11 @@
 /** New lamps: from a type, or copied. Each act is planned first: its lines are what would be written. */
-import { refuse, read, type Read } from '../address';
-import { blocksOf, type FixtureMode } from '../fixture';
-import { PLAIN_LAMP, type FixtureType, type Lamp } from '../show';
-import { NONE_CHOSEN, freeNumbers, lampsOf, nameFrom, placedAt, withNewLamps } from './lamps';
+import { ok, refuse, type Result } from '../result';
+import { blocksOf } from '../fixture';
+import { type FixtureMode, type FixtureType, type Lamp, PLAIN_LAMP } from '../records';
+import { freeNumbers, lampsOf, nameFrom, NONE_CHOSEN, placedAt, withNewLamps } from './lamps';
 import { Occupancy, placeAll, type PlaceRequest } from './occupancy';
-import { countOf, type Plan, type Rig } from './plan';
+import type { Rig } from './rig';
+import { countOf, type Plan } from '../edit';
 
 export interface NewLamps {
   readonly type: FixtureType;
@@ -21,11 +22,12 @@ export interface NewLamps {
 const MOST_NEW = 5000;
 
 /** New lamps, with the type and universes that they need. Numbers that are taken are passed over. */
-export function addLamps(rig: Rig, wanted: NewLamps, newId: () => string): Read<Plan> {
+export function addLamps(rig: Rig, wanted: NewLamps, newId: () => string): Result<Plan> {
   const { type, mode, count, pattern, placeId } = wanted;
   if (!Number.isInteger(count) || count < 1 || count > MOST_NEW)
-    return refuse(`Say how many: 1 to ${MOST_NEW} lamps at once.`);
-  if (pattern.trim() === '') return refuse('Give a name, as in “Port spot #”; # is the running number.');
+    return refuse('out-of-range', `Say how many: 1 to ${MOST_NEW} lamps at once.`);
+  if (pattern.trim() === '')
+    return refuse('not-understood', 'Give a name, as in “Port spot #”; # is the running number.');
   const places = placeAll(
     new Occupancy(rig.patch),
     Array.from({ length: count }, () => blocksOf(mode)),
@@ -51,7 +53,7 @@ export function addLamps(rig: Rig, wanted: NewLamps, newId: () => string): Read<
     ...middle,
     x: middle.x + i * 0.5,
   }));
-  return read({
+  return ok({
     sentence: `Added ${countOf(count, 'lamp')} of ${type.maker} ${type.name}`,
     ...withNewLamps(rig, lamps, [type], newId),
   });
@@ -64,7 +66,7 @@ export function copyLamps(
   numberFrom: number,
   place: PlaceRequest,
   newId: () => string,
-): Read<Plan> {
+): Result<Plan> {
   const lamps = lampsOf(rig, ids);
   if (lamps.length === 0) return NONE_CHOSEN;
   const places = placeAll(
@@ -78,7 +80,7 @@ export function copyLamps(
     const number = numbers.next().value;
     return { ...lamp, id: newId(), rev: 0, number, ...placedAt(places.value[i]!), twin: null, x: lamp.x + 0.5 };
   });
-  return read({
+  return ok({
     sentence: `Copied ${countOf(lamps.length, 'lamp')}`,
     ...withNewLamps(rig, copies, [], newId, (_, i) => `copy of ${lamps[i]!.lamp.number}`),
   });

@@ -1,11 +1,13 @@
 /** Other addresses for lamps. Each act is planned first: its lines are what would be written. */
-import { SLOTS, formatAddress, fromAbsolute, refuse, read, toAbsolute, type Read, type SlotAddress } from '../address';
+import { formatAddress, fromAbsolute, type SlotAddress, SLOTS, toAbsolute } from '../address';
+import { ok, refuse, type Result } from '../result';
 import { blocksOf } from '../fixture';
-import type { Lamp } from '../show';
-import { NONE_CHOSEN, lampName, lampsOf, placedAt } from './lamps';
+import type { Lamp } from '../records';
+import { lampName, lampsOf, NONE_CHOSEN, placedAt } from './lamps';
 import { Occupancy, placeAll, type PlaceRequest } from './occupancy';
 import { addressesOf } from './patch';
-import { changed, countOf, formatAll, missingUniverses, type Plan, type Rig } from './plan';
+import { formatAll, missingUniverses, type Rig } from './rig';
+import { changed, countOf, type Plan } from '../edit';
 
 /** Plans new addresses for lamps, and the universes that they need. */
 function moved(
@@ -37,7 +39,7 @@ function moved(
 }
 
 /** New addresses for lamps, in the order given; what other lamps use is passed over. */
-export function readdress(rig: Rig, ids: readonly string[], place: PlaceRequest, newId: () => string): Read<Plan> {
+export function readdress(rig: Rig, ids: readonly string[], place: PlaceRequest, newId: () => string): Result<Plan> {
   const lamps = lampsOf(rig, ids);
   if (lamps.length === 0) return NONE_CHOSEN;
   const places = placeAll(
@@ -47,7 +49,7 @@ export function readdress(rig: Rig, ids: readonly string[], place: PlaceRequest,
   );
   if (!places.ok) return places;
   const to = formatAddress(places.value[0]![0]!);
-  return read(
+  return ok(
     moved(
       rig,
       lamps.map(({ lamp }) => lamp),
@@ -59,15 +61,16 @@ export function readdress(rig: Rig, ids: readonly string[], place: PlaceRequest,
 }
 
 /** Puts one lamp's first block exactly where it is said, even over another: that becomes a finding. */
-export function moveTo(rig: Rig, id: string, at: SlotAddress, newId: () => string): Read<Plan> {
+export function moveTo(rig: Rig, id: string, at: SlotAddress, newId: () => string): Result<Plan> {
   const [patched] = lampsOf(rig, [id]);
   if (!patched) return NONE_CHOSEN;
   const length = blocksOf(patched.mode)[0]!;
   if (at.channel + length - 1 > SLOTS)
     return refuse(
+      'out-of-range',
       `Lamp ${patched.lamp.number} takes ${length} channels: in universe ${at.universe} it can begin at ${SLOTS - length + 1} at the latest.`,
     );
-  return read(
+  return ok(
     moved(
       rig,
       [patched.lamp],
@@ -78,8 +81,16 @@ export function moveTo(rig: Rig, id: string, at: SlotAddress, newId: () => strin
   );
 }
 
+/** The first place from `from` on where a lamp's first block would lie on nothing else; undefined if that is there. */
+export function gapFor(rig: Rig, id: string, from: SlotAddress): SlotAddress | undefined {
+  const [patched] = lampsOf(rig, [id]);
+  if (!patched) return undefined;
+  const found = new Occupancy(rig.patch, new Set([id])).nextFit(blocksOf(patched.mode)[0]!, from);
+  return found.ok && formatAddress(found.value) !== formatAddress(from) ? found.value : undefined;
+}
+
 /** Moves lamps by a number of channels, forward or back, through universes' ends. */
-export function shift(rig: Rig, ids: readonly string[], by: number, newId: () => string): Read<Plan> {
+export function shift(rig: Rig, ids: readonly string[], by: number, newId: () => string): Result<Plan> {
   const lamps = lampsOf(rig, ids);
   if (lamps.length === 0) return NONE_CHOSEN;
   const places: SlotAddress[][] = [];
@@ -88,15 +99,16 @@ export function shift(rig: Rig, ids: readonly string[], by: number, newId: () =>
     const addresses: SlotAddress[] = [];
     for (const [i, address] of addressesOf(lamp).entries()) {
       const to = fromAbsolute(toAbsolute(address) + by);
-      if (!to.ok) return refuse(`Lamp ${lamp.number} would be moved to before 1/1 or beyond the last universe.`);
+      if (!to.ok)
+        return refuse('out-of-range', `Lamp ${lamp.number} would be moved to before 1/1 or beyond the last universe.`);
       if (to.value.channel + (lengths[i] ?? 1) - 1 > SLOTS)
-        return refuse(`Lamp ${lamp.number} would be cut by the end of universe ${to.value.universe}.`);
+        return refuse('out-of-range', `Lamp ${lamp.number} would be cut by the end of universe ${to.value.universe}.`);
       addresses.push(to.value);
     }
     places.push(addresses);
   }
   const way = by < 0 ? 'back' : 'on';
-  return read(
+  return ok(
     moved(
       rig,
       lamps.map(({ lamp }) => lamp),
@@ -117,13 +129,16 @@ export function changeMode(
   modeName: string,
   follow: boolean,
   newId: () => string,
-): Read<Plan> {
+): Result<Plan> {
   const lamps = lampsOf(rig, ids).sort((a, b) => a.lamp.universe - b.lamp.universe || a.lamp.channel - b.lamp.channel);
   const [first] = lamps;
   if (!first) return NONE_CHOSEN;
   const odd = lamps.find(({ type }) => !type.modes.some(({ name }) => name === modeName));
   if (odd)
-    return refuse(`${odd.type.maker} ${odd.type.name}, which lamp ${odd.lamp.number} is, has no mode “${modeName}”.`);
+    return refuse(
+      'not-found',
+      `${odd.type.maker} ${odd.type.name}, which lamp ${odd.lamp.number} is, has no mode “${modeName}”.`,
+    );
   const lengths = lamps.map(({ type }) => blocksOf(type.modes.find(({ name }) => name === modeName)!));
   const occupancy = new Occupancy(rig.patch, new Set(ids));
   const places: SlotAddress[][] = [];
@@ -159,22 +174,23 @@ export function changeMode(
       ? { ...line, before: `${patched.mode.name}, ${line.before}`, after: `${modeName}, ${line.after}` }
       : line;
   });
-  return read({ ...plan, lines });
+  return ok({ ...plan, lines });
 }
 
 /** Declares lamps twins: all at the first one's address, on purpose. They must be alike in their slots. */
-export function makeTwins(rig: Rig, ids: readonly string[], newId: () => string): Read<Plan> {
+export function makeTwins(rig: Rig, ids: readonly string[], newId: () => string): Result<Plan> {
   const lamps = lampsOf(rig, ids);
   const [first] = lamps;
-  if (!first || lamps.length < 2) return refuse('Twins are two lamps or more.');
+  if (!first || lamps.length < 2) return refuse('not-possible', 'Twins are two lamps or more.');
   const shape = blocksOf(first.mode).join();
   const odd = lamps.find(({ mode }) => blocksOf(mode).join() !== shape);
   if (odd)
     return refuse(
+      'not-possible',
       `Lamps ${first.lamp.number} and ${odd.lamp.number} take different numbers of channels, so they cannot be twins.`,
     );
   const twin = first.lamp.twin ?? newId();
-  return read(
+  return ok(
     moved(
       rig,
       lamps.map(({ lamp }) => lamp),
@@ -187,7 +203,7 @@ export function makeTwins(rig: Rig, ids: readonly string[], newId: () => string)
 }
 
 /** Moves the lamps of a universe together so that nothing is free between them; twins stay together. */
-export function closeGaps(rig: Rig, universe: number, newId: () => string): Read<Plan> {
+export function closeGaps(rig: Rig, universe: number, newId: () => string): Result<Plan> {
   const spans = rig.patch.universe(universe).filter(({ patched }) => !patched.run);
   const runs = rig.patch.universe(universe).filter(({ patched }) => patched.run);
   const fixed = new Set(runs.flatMap(({ channel, length }) => Array.from({ length }, (_, i) => channel + i)));
@@ -209,14 +225,14 @@ export function closeGaps(rig: Rig, universe: number, newId: () => string): Read
       if (twinKey !== '') ofTwins.set(twinKey, channel);
     }
     if (channel + length - 1 > SLOTS)
-      return refuse(`Universe ${universe} has no room: its lamps overlap. Mend that first.`);
+      return refuse('out-of-range', `Universe ${universe} has no room: its lamps overlap. Mend that first.`);
     const addresses = to.get(lamp) ?? addressesOf(lamp);
     addresses[block - 1] = { universe, channel };
     to.set(lamp, addresses);
   }
   const movedLamps = [...to].filter(([lamp, addresses]) => formatAll(addressesOf(lamp)) !== formatAll(addresses));
-  if (movedLamps.length === 0) return refuse(`Universe ${universe} has no gaps between its lamps.`);
-  return read(
+  if (movedLamps.length === 0) return refuse('not-possible', `Universe ${universe} has no gaps between its lamps.`);
+  return ok(
     moved(
       rig,
       movedLamps.map(([lamp]) => lamp),

@@ -1,7 +1,7 @@
 /** Where lamps get in each other's way, or lie where they cannot work. */
-import { SLOTS, formatAddress, type SlotAddress } from '../address';
+import { formatAddress, type SlotAddress, SLOTS } from '../address';
 import { blocksOf } from '../fixture';
-import type { Lamp, ShowRecords } from '../show';
+import type { Lamp, ShowRecords } from '../records';
 import { lastChannel, type Patch, type PatchedLamp, type Span } from './patch';
 
 export type FindingRule =

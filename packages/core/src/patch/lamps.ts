@@ -1,8 +1,10 @@
 /** What the acts on lamps have in common: naming, finding and numbering lamps, and planning new ones. */
-import { refuse, type SlotAddress } from '../address';
-import type { FixtureType, Lamp } from '../show';
+import type { SlotAddress } from '../address';
+import { refuse } from '../result';
+import type { FixtureType, Lamp } from '../records';
 import { addressesOf } from './patch';
-import { added, formatAll, missingUniverses, type Plan, type Rig } from './plan';
+import { formatAll, missingUniverses, type Rig } from './rig';
+import { added, type Plan } from '../edit';
 
 export const lampName = ({ number, name }: Lamp): string => `${number} ${name}`;
 
@@ -27,7 +29,7 @@ export const lampsOf = ({ patch }: Rig, ids: readonly string[]) =>
     return patched && !patched.run ? patched : [];
   });
 
-export const NONE_CHOSEN = refuse('No lamp is chosen.');
+export const NONE_CHOSEN = refuse('nothing', 'No lamp is chosen.');
 
 /** Free lamp numbers from `from` on. */
 export function* freeNumbers({ records }: Rig, from: number): Generator<number, never> {

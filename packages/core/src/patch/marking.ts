@@ -1,9 +1,10 @@
 /** What is said of lamps beside their addresses: number, name, tag, groups, place; and removing them. */
-import { refuse, read, type Read } from '../address';
-import type { Lamp, Place, Tag } from '../show';
-import { NONE_CHOSEN, lampName, lampsOf, nameFrom } from './lamps';
+import { ok, refuse, type Result } from '../result';
+import type { Lamp, Place, Tag } from '../records';
+import { lampName, lampsOf, nameFrom, NONE_CHOSEN } from './lamps';
 import { addressesOf } from './patch';
-import { added, changed, countOf, formatAll, removed, type Plan, type PlanLine, type Rig } from './plan';
+import { formatAll, type Rig } from './rig';
+import { added, changed, countOf, type Plan, type PlanLine, removed } from '../edit';
 
 /** Changes that leave addresses alone; lines say the part that changes. */
 function altered(
@@ -12,11 +13,11 @@ function altered(
   sentence: (count: number) => string,
   alter: (lamp: Lamp, i: number) => Lamp,
   said: (lamp: Lamp) => string,
-): Read<Plan> {
+): Result<Plan> {
   const lamps = lampsOf(rig, ids).map(({ lamp }) => lamp);
   if (lamps.length === 0) return NONE_CHOSEN;
   const pairs = lamps.map((lamp, i) => [lamp, alter(lamp, i)] as const);
-  return read({
+  return ok({
     sentence: sentence(lamps.length),
     changes: pairs.map(([before, after]) => changed('lamp', before, after)),
     lines: pairs.map(([before, after]): PlanLine => ({
@@ -27,9 +28,9 @@ function altered(
   });
 }
 
-export function renumber(rig: Rig, ids: readonly string[], from: number, step: number): Read<Plan> {
+export function renumber(rig: Rig, ids: readonly string[], from: number, step: number): Result<Plan> {
   if (!Number.isInteger(from) || from < 1 || !Number.isInteger(step) || step < 1)
-    return refuse('Numbers begin at 1 or above and rise by 1 or more.');
+    return refuse('out-of-range', 'Numbers begin at 1 or above and rise by 1 or more.');
   return altered(
     rig,
     ids,
@@ -39,8 +40,9 @@ export function renumber(rig: Rig, ids: readonly string[], from: number, step: n
   );
 }
 
-export function rename(rig: Rig, ids: readonly string[], pattern: string, from: number): Read<Plan> {
-  if (pattern.trim() === '') return refuse('Give a name, as in “Port spot #”; # is the running number.');
+export function rename(rig: Rig, ids: readonly string[], pattern: string, from: number): Result<Plan> {
+  if (pattern.trim() === '')
+    return refuse('not-understood', 'Give a name, as in “Port spot #”; # is the running number.');
   return altered(
     rig,
     ids,
@@ -50,7 +52,7 @@ export function rename(rig: Rig, ids: readonly string[], pattern: string, from: 
   );
 }
 
-export const setTag = (rig: Rig, ids: readonly string[], tag: Tag): Read<Plan> =>
+export const setTag = (rig: Rig, ids: readonly string[], tag: Tag): Result<Plan> =>
   altered(
     rig,
     ids,
@@ -60,9 +62,9 @@ export const setTag = (rig: Rig, ids: readonly string[], tag: Tag): Read<Plan> =
   );
 
 /** Puts lamps into a group, or takes them out. */
-export function setGroup(rig: Rig, ids: readonly string[], group: string, within: boolean): Read<Plan> {
+export function setGroup(rig: Rig, ids: readonly string[], group: string, within: boolean): Result<Plan> {
   const name = group.trim();
-  if (name === '') return refuse('Give the group a name.');
+  if (name === '') return refuse('not-understood', 'Give the group a name.');
   return altered(
     rig,
     ids,
@@ -75,7 +77,7 @@ export function setGroup(rig: Rig, ids: readonly string[], group: string, within
   );
 }
 
-export const setPlace = (rig: Rig, ids: readonly string[], placeId: string | null): Read<Plan> => {
+export const setPlace = (rig: Rig, ids: readonly string[], placeId: string | null): Result<Plan> => {
   const called = (id: string | null) => rig.records.place.find((one) => one.id === id)?.name ?? 'no place';
   return altered(
     rig,
@@ -87,7 +89,7 @@ export const setPlace = (rig: Rig, ids: readonly string[], placeId: string | nul
 };
 
 /** Moves lamps to a place that is made for them. */
-export function moveToNewPlace(rig: Rig, ids: readonly string[], name: string, newId: () => string): Read<Plan> {
+export function moveToNewPlace(rig: Rig, ids: readonly string[], name: string, newId: () => string): Result<Plan> {
   const { place } = rig.records;
   const wanted = name.trim();
   const there = place.find((one) => one.name === wanted);
@@ -96,20 +98,20 @@ export function moveToNewPlace(rig: Rig, ids: readonly string[], name: string, n
   const made: Place = { id: newId(), rev: 0, name: wanted, order };
   const records = { ...rig.records, place: [...place, made] };
   const moved = setPlace({ ...rig, records }, ids, made.id);
-  return moved.ok ? read({ ...moved.value, changes: [added('place', made), ...moved.value.changes] }) : moved;
+  return moved.ok ? ok({ ...moved.value, changes: [added('place', made), ...moved.value.changes] }) : moved;
 }
 
-export function removeLamps(rig: Rig, ids: readonly string[]): Read<Plan> {
+export function removeLamps(rig: Rig, ids: readonly string[]): Result<Plan> {
   const lamps = lampsOf(rig, ids).map(({ lamp }) => lamp);
   if (lamps.length === 0) return NONE_CHOSEN;
-  return read({
+  return ok({
     sentence: `Removed ${countOf(lamps.length, 'lamp')}`,
     changes: lamps.map((lamp) => removed('lamp', lamp)),
     lines: lamps.map((lamp) => ({ subject: lampName(lamp), before: formatAll(addressesOf(lamp)), after: '' })),
   });
 }
 
-export const partTwins = (rig: Rig, ids: readonly string[]): Read<Plan> =>
+export const partTwins = (rig: Rig, ids: readonly string[]): Result<Plan> =>
   altered(
     rig,
     ids,

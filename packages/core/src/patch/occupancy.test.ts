@@ -61,12 +61,12 @@ test('the place found is free, and no earlier one would do', () =>
   ));
 
 test('what no universe can hold, and what is beyond the last universe, is refused in a sentence', () => {
-  expect(nothing().nextFit(513, { universe: 1, channel: 1 })).toEqual({
+  expect(nothing().nextFit(513, { universe: 1, channel: 1 })).toMatchObject({
     ok: false,
     why: '513 channels do not fit in one universe: it has 512.',
   });
   const full = claimed([[1, 512]], 63_999).occupancy;
-  expect(full.nextFit(1, { universe: 63_999, channel: 1 })).toEqual({
+  expect(full.nextFit(1, { universe: 63_999, channel: 1 })).toMatchObject({
     ok: false,
     why: 'There is no room for 1 channel up to universe 63999, the last one.',
   });

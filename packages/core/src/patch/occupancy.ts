@@ -1,7 +1,8 @@
 /** Which slots of each universe are used, and where there is room. */
-import { SHOW_UNIVERSE_LAST, SLOTS, refuse, read, type Read, type SlotAddress } from '../address';
+import { SHOW_UNIVERSE_LAST, type SlotAddress, SLOTS } from '../address';
+import { ok, refuse, type Result } from '../result';
 import type { Patch } from './patch';
-import { countOf } from './plan';
+import { countOf } from '../edit';
 
 export interface FreeRun {
   readonly channel: number;
@@ -50,22 +51,24 @@ export class Occupancy {
   }
 
   /** The first place from `from` on where `length` slots fit together in one universe. */
-  nextFit(length: number, from: SlotAddress): Read<SlotAddress> {
-    if (length > SLOTS) return refuse(`${length} channels do not fit in one universe: it has ${SLOTS}.`);
+  nextFit(length: number, from: SlotAddress): Result<SlotAddress> {
+    if (length > SLOTS)
+      return refuse('out-of-range', `${length} channels do not fit in one universe: it has ${SLOTS}.`);
     for (let { universe } = from; universe <= SHOW_UNIVERSE_LAST; universe += 1) {
       const start = universe === from.universe ? from.channel : 1;
       const slots = this.used.get(universe);
       if (!slots) {
-        if (start + length - 1 <= SLOTS) return read({ universe, channel: start });
+        if (start + length - 1 <= SLOTS) return ok({ universe, channel: start });
         continue;
       }
       let free = 0;
       for (let i = start - 1; i < SLOTS; i += 1) {
         free = slots[i] === 0 ? free + 1 : 0;
-        if (free === length) return read({ universe, channel: i - length + 2 });
+        if (free === length) return ok({ universe, channel: i - length + 2 });
       }
     }
     return refuse(
+      'not-found',
       `There is no room for ${countOf(length, 'channel')} up to universe ${SHOW_UNIVERSE_LAST}, the last one.`,
     );
   }
@@ -89,7 +92,7 @@ export function placeAll(
   occupancy: Occupancy,
   lamps: readonly (readonly number[])[],
   { how, start, gap }: PlaceRequest,
-): Read<SlotAddress[][]> {
+): Result<SlotAddress[][]> {
   const placed: SlotAddress[][] = [];
   let next = start;
   if (how === 'after') {
@@ -116,5 +119,5 @@ export function placeAll(
     }
     placed.push(addresses);
   }
-  return read(placed);
+  return ok(placed);
 }

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { FixtureType, Lamp, Universe } from '../show';
+import type { FixtureType, Lamp, Universe } from '../records';
 import { Patch, patchFindings } from '.';
 
 const findingsOf = (patch: Patch) =>

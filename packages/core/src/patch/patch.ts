@@ -1,8 +1,16 @@
 /** The patch: which lamp's or pixel's attribute each slot is. */
 import type { SlotAddress } from '../address';
-import { blockOf, blocksOf, layoutOf, type FixtureChannel, type FixtureMode, type Layout } from '../fixture';
+import { blockOf, blocksOf, type Layout, layoutOf } from '../fixture';
+import {
+  type FixtureChannel,
+  type FixtureMode,
+  type FixtureType,
+  type Lamp,
+  type Machine,
+  type PixelRun,
+  PLAIN_LAMP,
+} from '../records';
 import { layRuns, modeOfRun } from '../pixel';
-import { PLAIN_LAMP, type FixtureType, type Lamp, type Machine, type PixelRun } from '../show';
 
 /** A stretch of slots in one universe that belongs to one lamp: an address block, or part of a run of pixels. */
 export interface Span extends SlotAddress {

@@ -1,5 +1,6 @@
 import { nightFerry } from '../demo';
-import { putController, putRun, recordsAfter, removeRun, rigOf } from '.';
+import { putController, putRun, removeRun, rigOf } from '.';
+import { recordsAfter } from '../edit';
 
 const demo = nightFerry();
 /** With the cords round the funnel as its only pixels */
@@ -13,7 +14,7 @@ const run = (number: number) => ferry.records.run.find((one) => one.number === n
 const newId = () => 'new';
 
 test('a longer run pushes those after it on, and brings the universe that it needs', () => {
-  const plan = putRun(ferry, { ...run(801), count: 172 }, newId);
+  const plan = putRun(ferry, { ...run(801), count: 172 }, run(801), newId);
   expect(plan.lines).toEqual([
     { subject: 'Universe 14', before: '', after: 'added, as sACN 14' },
     { subject: '802 Funnel seam port', before: '13/217 – 13/306', after: '14/7 – 14/96' },
@@ -27,7 +28,10 @@ test('a longer run pushes those after it on, and brings the universe that it nee
 
 test('a new run is told alone; one that is removed lets the others follow up', () => {
   const fresh = { ...run(804), id: 'run-9', number: 809, start: { kind: 'after' } as const };
-  expect(putRun(ferry, fresh, newId).lines.map(({ subject }) => subject)).toEqual(['Universe 14', '809 Smoke lip']);
+  expect(putRun(ferry, fresh, undefined, newId).lines.map(({ subject }) => subject)).toEqual([
+    'Universe 14',
+    '809 Smoke lip',
+  ]);
   const after = rigOf(recordsAfter(ferry.records, removeRun(run(802)).changes));
   expect(after.patch.lamp('run-803')!.spans[0]).toMatchObject({ universe: 13, channel: 217 });
 });
@@ -36,11 +40,12 @@ test('a controller is written with its limits in words', () => {
   const machine = ferry.records.machine.find(({ controller }) => controller !== null)!;
   const controller = { ...machine.controller!, outputs: 8 };
   const plan = putController(machine, { ...machine, controller });
-  expect(plan).toMatchObject({
+  if (!plan.ok) throw new Error(plan.why);
+  expect(plan.value).toMatchObject({
     sentence: 'Changed the controller Funnel cord driver',
     lines: [{ after: 'universes 13 to 13, 8 outputs of 450 channels' }],
   });
-  expect(recordsAfter(ferry.records, plan.changes).machine.find(({ id }) => id === machine.id)?.controller).toEqual(
-    controller,
-  );
+  expect(
+    recordsAfter(ferry.records, plan.value.changes).machine.find(({ id }) => id === machine.id)?.controller,
+  ).toEqual(controller);
 });

@@ -1,12 +1,13 @@
 /** What a person does to runs of pixels and their controllers, with where everything comes to lie. */
 import { formatAddress } from '../address';
 import { layRuns } from '../pixel';
-import type { ControllerLimits, Machine, PixelRun } from '../show';
-import { added, changed, missingUniverses, removed, type Plan, type Rig } from './plan';
+import type { Machine, PixelRun } from '../records';
+import { missingUniverses, type Rig } from './rig';
+import { added, changed, countOf, type Plan, recordPlan, removed } from '../edit';
+import type { Result } from '../result';
 
 /** Writes a run; lines say where it and the runs that follow it come to lie. */
-export function putRun({ records }: Rig, run: PixelRun, newId: () => string): Plan {
-  const before = records.run.find(({ id }) => id === run.id);
+export function putRun({ records }: Rig, run: PixelRun, before: PixelRun | undefined, newId: () => string): Plan {
   const runs = [...records.run.filter(({ id }) => id !== run.id), run];
   const ends = (list: readonly PixelRun[]) =>
     new Map(
@@ -37,25 +38,19 @@ export function putRun({ records }: Rig, run: PixelRun, newId: () => string): Pl
 export const removeRun = (run: PixelRun): Plan => ({
   sentence: `Removed run ${run.number} ${run.name}`,
   changes: [removed('run', run)],
-  lines: [{ subject: `${run.number} ${run.name}`, before: `${run.count} pixels`, after: '' }],
+  lines: [{ subject: `${run.number} ${run.name}`, before: countOf(run.count, 'pixel'), after: '' }],
 });
 
 /** Writes a pixel controller, new if there was none before. */
-export function putController(
-  before: Machine | undefined,
-  machine: Machine & { readonly controller: ControllerLimits },
-): Plan {
-  const { firstUniverse, universes, outputs, channelsPerOutput } = machine.controller;
-  const last = firstUniverse + universes - 1;
-  return {
+export const putController = (before: Machine | undefined, machine: Machine): Result<Plan> =>
+  recordPlan('machine', before, machine, {
     sentence: `${before ? 'Changed' : 'Added'} the controller ${machine.name}`,
-    changes: [before ? changed('machine', before, machine) : added('machine', machine)],
-    lines: [
-      {
-        subject: machine.name,
-        before: '',
-        after: `universes ${firstUniverse} to ${last}, ${outputs} outputs of ${channelsPerOutput} channels`,
-      },
-    ],
-  };
-}
+    tellers: {
+      controller: (limits) =>
+        limits
+          ? `universes ${limits.firstUniverse} to ${limits.firstUniverse + limits.universes - 1}, ${countOf(limits.outputs, 'output')} of ${countOf(limits.channelsPerOutput, 'channel')}`
+          : '',
+      interfaces: (interfaces) =>
+        interfaces.flatMap(({ addresses }) => addresses.map(({ address }) => address)).join(', '),
+    },
+  });

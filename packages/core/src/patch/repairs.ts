@@ -1,12 +1,13 @@
 /** Ways to mend what the patch's findings say, each with a plan that shows what it would move. */
-import type { Read } from '../address';
+import { type Result, ok } from '../result';
 import { blocksOf, footprintOf } from '../fixture';
 import { changeMode, makeTwins, readdress } from './addressing';
 import type { PatchFinding } from './findings';
 import { freeNumbers, lampsOf } from './lamps';
 import { renumber } from './marking';
 import type { PatchedLamp } from './patch';
-import { consequences, missingUniverses, type Plan, type Rig } from './plan';
+import { consequences, missingUniverses, type Rig } from './rig';
+import type { Plan } from '../edit';
 
 export interface Repair {
   /** What to press: “Move lamp 12 to the next free place” */
@@ -17,13 +18,13 @@ export interface Repair {
 const START = { universe: 1, channel: 1 };
 
 /** The next free place: in the lamp's own universe if there is one, else after it, else anywhere. */
-function moveAway(rig: Rig, { lamp }: PatchedLamp, newId: () => string): Read<Plan> {
+function moveAway(rig: Rig, { lamp }: PatchedLamp, newId: () => string): Result<Plan> {
   const own = readdress(rig, [lamp.id], { how: 'gaps', start: { universe: lamp.universe, channel: 1 }, gap: 0 }, newId);
   return own.ok ? own : readdress(rig, [lamp.id], { how: 'gaps', start: START, gap: 0 }, newId);
 }
 
 /** A place in a universe that the show has. */
-function moveIntoShow(rig: Rig, subjects: readonly string[], newId: () => string): Read<Plan>[] {
+function moveIntoShow(rig: Rig, subjects: readonly string[], newId: () => string): Result<Plan>[] {
   return rig.records.universe
     .map(({ number }) => number)
     .sort((a, b) => a - b)
@@ -31,7 +32,7 @@ function moveIntoShow(rig: Rig, subjects: readonly string[], newId: () => string
     .filter((plan) => plan.ok && plan.value.changes.every(({ kind }) => kind !== 'universe'));
 }
 
-function* candidates(rig: Rig, finding: PatchFinding, newId: () => string): Generator<readonly [string, Read<Plan>]> {
+function* candidates(rig: Rig, finding: PatchFinding, newId: () => string): Generator<readonly [string, Result<Plan>]> {
   const lamps = lampsOf(rig, finding.subjects);
   switch (finding.rule) {
     case 'overlap': {
@@ -67,10 +68,7 @@ function* candidates(rig: Rig, finding: PatchFinding, newId: () => string): Gene
     case 'no-universe': {
       const universe = finding.at!.universe;
       const { changes, lines } = missingUniverses(rig.records, [universe], newId);
-      yield [
-        `Add universe ${universe} to the show`,
-        { ok: true, value: { sentence: `Added universe ${universe}`, changes, lines } },
-      ];
+      yield [`Add universe ${universe} to the show`, ok({ sentence: `Added universe ${universe}`, changes, lines })];
       const [into] = moveIntoShow(rig, finding.subjects, newId);
       if (into) yield ['Move them to free places in the show’s universes', into];
       return;
@@ -84,7 +82,7 @@ function* smallerModes(
   rig: Rig,
   lamps: readonly PatchedLamp[],
   newId: () => string,
-): Generator<readonly [string, Read<Plan>]> {
+): Generator<readonly [string, Result<Plan>]> {
   for (const { lamp, type, mode } of lamps)
     for (const other of type.modes)
       if (footprintOf(other) < footprintOf(mode))

@@ -1,12 +1,13 @@
 /** Making and changing fixture types, with what that does to the lamps that are patched. */
-import { refuse, read, type Read } from '../address';
-import equal from 'fast-deep-equal';
-import { blocksOf, footprintOf, modeFault, type FixtureMode } from '../fixture';
-import type { FixtureType, Lamp, ShowRecords } from '../show';
+import { ok, refuse, type Result } from '../result';
+import { blocksOf, footprintOf, modeFault } from '../fixture';
+import type { FixtureMode, FixtureType, Lamp, ShowRecords } from '../records';
 import { lampName } from './lamps';
 import { Occupancy, placeAll } from './occupancy';
 import { addressesOf } from './patch';
-import { added, changed, countOf, removed, type Plan, type PlanLine, type Rig } from './plan';
+import type { Rig } from './rig';
+import { added, changed, countOf, type Plan, type PlanLine, removed } from '../edit';
+import equal from 'fast-deep-equal';
 
 const typeName = ({ maker, name }: FixtureType): string => `${maker} ${name}`;
 
@@ -32,15 +33,15 @@ function typeFault(after: FixtureType, { type }: ShowRecords): string | undefine
   return undefined;
 }
 
-const words = (mode: FixtureMode): string => `${mode.name}, ${footprintOf(mode)} channels`;
+const words = (mode: FixtureMode): string => `${mode.name}, ${countOf(footprintOf(mode), 'channel')}`;
 
 /**
  * Writes a type anew. `renamed` says what modes were called before; lamps follow. A mode that lamps
  * use cannot go; lamps whose channels change are named, and get places for address blocks that they lack.
  */
-export function changeType(rig: Rig, after: FixtureType, renamed: ReadonlyMap<string, string>): Read<Plan> {
+export function changeType(rig: Rig, after: FixtureType, renamed: ReadonlyMap<string, string>): Result<Plan> {
   const fault = typeFault(after, rig.records);
-  if (fault !== undefined) return refuse(fault);
+  if (fault !== undefined) return refuse('not-possible', fault);
   const before = rig.records.type.find(({ id }) => id === after.id);
   const line = (was: string): PlanLine => ({
     subject: typeName(after),
@@ -48,13 +49,13 @@ export function changeType(rig: Rig, after: FixtureType, renamed: ReadonlyMap<st
     after: after.modes.map(words).join('; '),
   });
   if (!before)
-    return read({ sentence: `Made the type ${typeName(after)}`, changes: [added('type', after)], lines: [line('')] });
+    return ok({ sentence: `Made the type ${typeName(after)}`, changes: [added('type', after)], lines: [line('')] });
   const lamps = rig.records.lamp.filter(({ typeId }) => typeId === after.id);
   const newName = (mode: string) => renamed.get(mode) ?? mode;
   for (const mode of before.modes) {
     const users = lamps.filter((lamp) => lamp.mode === mode.name);
     if (users.length > 0 && !after.modes.some(({ name }) => name === newName(mode.name)))
-      return refuse(`Mode “${mode.name}” is used by ${someLamps(users)}. Change their mode first.`);
+      return refuse('not-possible', `Mode “${mode.name}” is used by ${someLamps(users)}. Change their mode first.`);
   }
   const occupancy = new Occupancy(rig.patch);
   const changes: Plan['changes'][number][] = [];
@@ -76,18 +77,18 @@ export function changeType(rig: Rig, after: FixtureType, renamed: ReadonlyMap<st
       changes.push(changed('lamp', lamp, { ...lamp, mode: is.name, blocks }));
     lines.push({ subject: lampName(lamp), before: was ? words(was) : lamp.mode, after: words(is) });
   }
-  if (equal({ ...before, rev: 0 }, { ...after, rev: 0 })) return refuse('Nothing has been changed yet.');
-  return read({
+  if (equal({ ...before, rev: 0 }, { ...after, rev: 0 })) return refuse('nothing', 'Nothing has been changed yet.');
+  return ok({
     sentence: `Changed the type ${typeName(after)}${lines.length > 0 ? `, which ${countOf(lines.length, 'lamp')} ${lines.length === 1 ? 'is' : 'are'}` : ''}`,
     changes: [changed('type', before, after), ...changes],
     lines: [line(before.modes.map(words).join('; ')), ...lines],
   });
 }
 
-export function removeType(rig: Rig, type: FixtureType): Read<Plan> {
+export function removeType(rig: Rig, type: FixtureType): Result<Plan> {
   const users = rig.records.lamp.filter(({ typeId }) => typeId === type.id);
-  if (users.length > 0) return refuse(`${typeName(type)} is used by ${someLamps(users)}.`);
-  return read({
+  if (users.length > 0) return refuse('not-possible', `${typeName(type)} is used by ${someLamps(users)}.`);
+  return ok({
     sentence: `Removed the type ${typeName(type)}`,
     changes: [removed('type', type)],
     lines: [{ subject: typeName(type), before: type.modes.map(words).join('; '), after: '' }],

@@ -1,6 +1,7 @@
 /** What runs of pixels come to: channels, universes, addresses, and what each controller and output has to drive. */
-import { toAbsolute, type NumberingBase, type SlotAddress } from '../address';
-import type { Machine, PixelRun } from '../show';
+import { countOf } from '../edit';
+import { type NumberingBase, type SlotAddress, toAbsolute } from '../address';
+import type { Machine, PixelRun } from '../records';
 import { channelsPerPixel, layRuns, type PlacedRun } from './layout';
 
 export interface RunAccount {
@@ -83,7 +84,7 @@ function* faultsOf({ machine, firstUniverse, lastUniverse, outputs }: Controller
     if (output > limits.outputs)
       yield `${machine.name} has ${limits.outputs} outputs; a run is planned on output ${output}.`;
     if (channels > limits.channelsPerOutput)
-      yield `Output ${output} of ${machine.name} drives ${limits.channelsPerOutput} channels; ${channels} are planned, ${channels - limits.channelsPerOutput} too many.`;
+      yield `Output ${output} of ${machine.name} drives ${countOf(limits.channelsPerOutput, 'channel')}; ${channels} are planned, ${channels - limits.channelsPerOutput} too many.`;
   }
   const end = limits.firstUniverse + limits.universes - 1;
   if (firstUniverse !== undefined && lastUniverse !== undefined) {

@@ -1,7 +1,6 @@
 /** Where the pixels of a run lie: universes and channels, whole or cut, one run after the other. */
 import { SHOW_UNIVERSE_LAST, type SlotAddress } from '../address';
-import type { FixtureChannel, FixtureMode } from '../fixture';
-import type { Machine, PixelRun } from '../show';
+import type { FixtureChannel, FixtureMode, Machine, PixelRun } from '../records';
 
 /** A stretch of a run within one universe. */
 export interface RunSegment extends SlotAddress {

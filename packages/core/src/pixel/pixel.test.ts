@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { nightFerry } from '../demo';
 import { Patch, slotsOf } from '../patch';
-import type { PixelRun } from '../show';
+import type { PixelRun } from '../records';
 import { absoluteEnds, channelsPerPixel, layRun, layRuns, modeOfRun, pixelAccount } from '.';
 
 const { run, machine: machines } = nightFerry();

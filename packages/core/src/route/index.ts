@@ -1,5 +1,6 @@
-/** Universes sent on as others: how inputs become one output, who owns each slot of it, and what moves its masters. */
+/** Universes sent on as others: how inputs become one output, who owns each slot of it, and ways that feed themselves. */
+export * from './way';
 export * from './mixer';
-export * from './controls';
 export * from './parts';
-export * from './planning';
+export * from './loops';
+export * from './report';

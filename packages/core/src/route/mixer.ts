@@ -1,7 +1,7 @@
 /** One route as it runs: from what its inputs bring to the 512 levels that it sends, and who owns each. */
 import { SLOTS } from '../address';
 import { Backup, Merger, NOBODY, type Contender } from '../merge';
-import type { Route, RouteInput } from '../show';
+import type { RouteInput, RouteWay } from './way';
 
 /** Owner of a slot held by hand. Inputs own under their place in the list of inputs. */
 export const BY_HAND = 0xf0;
@@ -64,7 +64,7 @@ export class RouteMixer {
   private readonly lanes: readonly Lane[];
   private readonly merger = new Merger();
 
-  constructor(readonly route: Route) {
+  constructor(readonly route: Omit<RouteWay, 'out'>) {
     this.lanes = route.inputs.map((input, i) => new Lane(i, input, route.merge !== 'priority'));
   }
 

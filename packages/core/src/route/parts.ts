@@ -1,5 +1,5 @@
 /** Ranges of a route set by hand, taken from an input, and given back; a slot lies in one part at most. */
-import type { Route, RoutePart } from '../show';
+import type { RoutePart, RouteWay } from './way';
 
 /** Parts without the slots `first` to `last`: those that reach over are cut, their levels and sources going on. */
 export function giveBackRange(parts: readonly RoutePart[], first: number, last: number): RoutePart[] {
@@ -28,7 +28,10 @@ export function partText(
 }
 
 /** What a route does, in one sentence. */
-export function routeText({ inputs, out, merge, parts }: Route, wireText: (wire: Route['out']) => string): string {
+export function routeText(
+  { inputs, out, merge, parts }: RouteWay,
+  wireText: (wire: RouteWay['out']) => string,
+): string {
   const from = inputs
     .map(({ wire, sender, shift }) =>
       [wireText(wire), sender && `of ${sender}`, shift !== 0 && `moved by ${shift > 0 ? '+' : ''}${shift}`]

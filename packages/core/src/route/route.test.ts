@@ -2,21 +2,21 @@ import fc from 'fast-check';
 import { nightFerry } from '../demo';
 import { NOBODY } from '../merge';
 import { rigOf } from '../patch';
-import { PLAIN_INPUT, PLAIN_ROUTE, type Control, type Route, type RouteInput, type RoutePart } from '../show';
+import { type Control, PLAIN_INPUT, PLAIN_ROUTE, type Route } from '../records';
 import {
   BY_HAND,
   BY_PART,
-  RouteMixer,
   giveBackRange,
+  type Incoming,
   partText,
-  planManyRoutes,
-  reachOf,
+  type RouteInput,
+  RouteMixer,
+  type RoutePart,
   routeText,
-  scalesOf,
   setRange,
   shift,
-  type Incoming,
 } from '.';
+import { planManyRoutes, reachOf, scalesOf } from '../flow';
 
 const sacn = (number: number) => ({ protocol: 'sacn' as const, number });
 const input = (number: number, over: Partial<RouteInput> = {}): RouteInput => ({

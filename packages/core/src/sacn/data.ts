@@ -1,8 +1,9 @@
 /** The E1.31 data packet: framing layer of 6.2 and DMP layer of clause 7. */
 import { SACN_FIRST, SACN_LAST, SLOTS } from '../address';
-import { accepted, readText, readU16, readU32, rejected, writeText, writeU16, writeU32, type Decoded } from '../bytes';
+import { readText, readU16, readU32, writeText, writeU16, writeU32 } from '../bytes';
+import { ok, type Result } from '../result';
 import * as C from './constants';
-import { layerLength, readRoot, writeFlagsAndLength, writeRoot, type SacnRejection } from './root';
+import { refuseSacn, layerLength, readRoot, writeFlagsAndLength, writeRoot, type SacnRejection } from './root';
 
 export interface SacnData {
   readonly kind: 'data';
@@ -83,14 +84,14 @@ export const readSourceName = (bytes: Uint8Array): string => readText(bytes, 44,
 
 const fields = blankDataFields();
 
-export function decodeData(bytes: Uint8Array): Decoded<SacnData, SacnRejection> {
+export function decodeData(bytes: Uint8Array): Result<SacnData, SacnRejection> {
   const vector = readRoot(bytes);
-  if (typeof vector === 'string') return rejected(vector);
-  if (vector !== C.VECTOR_ROOT_E131_DATA) return rejected('unknown-root-vector');
+  if (typeof vector === 'string') return refuseSacn(vector);
+  if (vector !== C.VECTOR_ROOT_E131_DATA) return refuseSacn('unknown-root-vector');
   const reason = readDataFields(bytes, fields);
-  if (reason) return rejected(reason);
+  if (reason) return refuseSacn(reason);
   const { options, slotCount, priority, syncAddress, sequence, universe, startCode } = fields;
-  return accepted({
+  return ok({
     kind: 'data',
     cid: bytes.slice(22, 22 + C.CID_LENGTH),
     sourceName: readSourceName(bytes),

@@ -1,8 +1,9 @@
 /** The E1.31 universe discovery packet (ANSI E1.31-2018, 6.4 and clause 8). */
 import { SACN_FIRST, SACN_LAST } from '../address';
-import { accepted, readText, readU16, readU32, rejected, writeText, writeU16, writeU32, type Decoded } from '../bytes';
+import { readText, readU16, readU32, writeText, writeU16, writeU32 } from '../bytes';
+import { ok, type Result } from '../result';
 import * as C from './constants';
-import { layerLength, readRoot, writeFlagsAndLength, writeRoot, type SacnRejection } from './root';
+import { refuseSacn, layerLength, readRoot, writeFlagsAndLength, writeRoot, type SacnRejection } from './root';
 
 export interface SacnDiscovery {
   readonly kind: 'discovery';
@@ -16,30 +17,30 @@ export interface SacnDiscovery {
   readonly universes: readonly number[];
 }
 
-export function decodeDiscovery(bytes: Uint8Array): Decoded<SacnDiscovery, SacnRejection> {
+export function decodeDiscovery(bytes: Uint8Array): Result<SacnDiscovery, SacnRejection> {
   const vector = readRoot(bytes);
-  if (typeof vector === 'string') return rejected(vector);
-  if (vector !== C.VECTOR_ROOT_E131_EXTENDED) return rejected('unknown-root-vector');
-  if (bytes.length < C.DISCOVERY_HEADER_LENGTH) return rejected('too-short');
+  if (typeof vector === 'string') return refuseSacn(vector);
+  if (vector !== C.VECTOR_ROOT_E131_EXTENDED) return refuseSacn('unknown-root-vector');
+  if (bytes.length < C.DISCOVERY_HEADER_LENGTH) return refuseSacn('too-short');
   if (
     readU32(bytes, 40) !== C.VECTOR_E131_EXTENDED_DISCOVERY ||
     readU32(bytes, 114) !== C.VECTOR_UNIVERSE_DISCOVERY_UNIVERSE_LIST
   )
-    return rejected('unknown-framing-vector');
+    return refuseSacn('unknown-framing-vector');
   const listLength = layerLength(bytes, 112) - (C.DISCOVERY_HEADER_LENGTH - 112);
-  if (listLength < 0 || C.DISCOVERY_HEADER_LENGTH + listLength > bytes.length) return rejected('wrong-length');
-  if (listLength % 2 !== 0 || listLength > C.DISCOVERY_PAGE_SIZE * 2) return rejected('bad-discovery-list');
+  if (listLength < 0 || C.DISCOVERY_HEADER_LENGTH + listLength > bytes.length) return refuseSacn('wrong-length');
+  if (listLength % 2 !== 0 || listLength > C.DISCOVERY_PAGE_SIZE * 2) return refuseSacn('bad-discovery-list');
   const page = bytes[118]!;
   const lastPage = bytes[119]!;
-  if (page > lastPage) return rejected('bad-discovery-list');
+  if (page > lastPage) return refuseSacn('bad-discovery-list');
   const universes: number[] = [];
   for (let at = 0; at < listLength; at += 2) {
     const universe = readU16(bytes, C.DISCOVERY_HEADER_LENGTH + at);
     const before = universes[universes.length - 1] ?? 0;
-    if (universe <= before || universe < SACN_FIRST || universe > SACN_LAST) return rejected('bad-discovery-list');
+    if (universe <= before || universe < SACN_FIRST || universe > SACN_LAST) return refuseSacn('bad-discovery-list');
     universes.push(universe);
   }
-  return accepted({
+  return ok({
     kind: 'discovery',
     cid: bytes.slice(22, 38),
     sourceName: readText(bytes, 44, C.SOURCE_NAME_LENGTH),

@@ -1,18 +1,23 @@
 /** The ACN root layer that every sACN packet begins with (ANSI E1.31-2018, clause 5). */
 import { readU16, readU32, startsWith, writeU16, writeU32 } from '../bytes';
+import { refuse, type Refused } from '../result';
 import * as C from './constants';
 
-/** Why bytes are not an sACN packet we read. */
-export type SacnRejection =
-  | 'too-short'
-  | 'not-sacn'
-  | 'wrong-length'
-  | 'unknown-root-vector'
-  | 'unknown-framing-vector'
-  | 'bad-dmp-layer'
-  | 'bad-universe'
-  | 'bad-priority'
-  | 'bad-discovery-list';
+/** Why bytes are not an sACN packet we read: by name and in a sentence. */
+const REJECTIONS = {
+  'too-short': 'The packet is shorter than the layers that it begins.',
+  'not-sacn': 'It does not begin as an ACN packet does.',
+  'wrong-length': 'The length of a layer is not that of the packet.',
+  'unknown-root-vector': 'Its root layer carries something other than E1.31.',
+  'unknown-framing-vector': 'Its framing layer carries nothing that is known.',
+  'bad-dmp-layer': 'Its DMP layer is not as the standard has it.',
+  'bad-universe': 'Its universe is none that may carry levels.',
+  'bad-priority': 'Its priority is above 200.',
+  'bad-discovery-list': 'Its list of universes is out of order or out of range.',
+} as const;
+export type SacnRejection = keyof typeof REJECTIONS;
+
+export const refuseSacn = (reason: SacnRejection): Refused<SacnRejection> => refuse(reason, REJECTIONS[reason]);
 
 export const ROOT_LENGTH = 38;
 const FLAGS = 0x7000;

@@ -64,7 +64,7 @@ const spoilt = (packet: Uint8Array, at: number, ...values: number[]): Uint8Array
 test('data packets come back as they went', () => {
   fc.assert(
     fc.property(data, (message) => {
-      expect(decodeSacn(encodeData(message))).toEqual({ ok: true, message: { kind: 'data', ...message } });
+      expect(decodeSacn(encodeData(message))).toEqual({ ok: true, value: { kind: 'data', ...message } });
     }),
   );
 });
@@ -85,14 +85,14 @@ test('sync and discovery come back as they went', () => {
     fc.property(bytes(16), byte, universe, (cid, sequence, syncAddress) => {
       const packet = encodeSync({ cid, sequence, syncAddress });
       expect(packet).toHaveLength(49);
-      expect(decodeSacn(packet)).toEqual({ ok: true, message: { kind: 'sync', cid, sequence, syncAddress } });
+      expect(decodeSacn(packet)).toEqual({ ok: true, value: { kind: 'sync', cid, sequence, syncAddress } });
     }),
   );
   fc.assert(
     fc.property(bytes(16), name, fc.uniqueArray(universe, { maxLength: 512 }), (cid, sourceName, list) => {
       const universes = [...list].sort((a, b) => a - b);
       const message = { cid, sourceName, page: 0, lastPage: 0, universes };
-      expect(decodeSacn(encodeDiscovery(message))).toEqual({ ok: true, message: { kind: 'discovery', ...message } });
+      expect(decodeSacn(encodeDiscovery(message))).toEqual({ ok: true, value: { kind: 'discovery', ...message } });
     }),
   );
 });
@@ -100,7 +100,7 @@ test('sync and discovery come back as they went', () => {
 test('a long list of universes goes on pages of 512, sorted, without repeats', () => {
   const universes = Array.from({ length: 1300 }, (_, i) => 1300 - i);
   const pages = encodeDiscoveryPages(new Uint8Array(16), 'Porthole', [...universes, 5, 5]).map(decodeSacn);
-  const heard = pages.flatMap((page) => (page.ok && page.message.kind === 'discovery' ? page.message.universes : []));
+  const heard = pages.flatMap((page) => (page.ok && page.value.kind === 'discovery' ? page.value.universes : []));
   expect(pages).toHaveLength(3);
   expect(heard).toEqual(Array.from({ length: 1300 }, (_, i) => i + 1));
 });
@@ -147,7 +147,7 @@ test.each([
 
 test('a name too long is cut between characters', () => {
   const decoded = decodeSacn(plain({ sourceName: 'é'.repeat(40) }));
-  expect(decoded.ok && decoded.message.kind === 'data' && decoded.message.sourceName).toBe('é'.repeat(31));
+  expect(decoded.ok && decoded.value.kind === 'data' && decoded.value.sourceName).toBe('é'.repeat(31));
 });
 
 test('CIDs are written and read in the usual form', () => {

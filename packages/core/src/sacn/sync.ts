@@ -1,8 +1,9 @@
 /** The E1.31 synchronisation packet (ANSI E1.31-2018, 6.3). */
 import { SACN_FIRST, SACN_LAST } from '../address';
-import { accepted, readU16, readU32, rejected, writeU16, writeU32, type Decoded } from '../bytes';
+import { readU16, readU32, writeU16, writeU32 } from '../bytes';
+import { ok, type Result } from '../result';
 import * as C from './constants';
-import { layerLength, readRoot, writeFlagsAndLength, writeRoot, type SacnRejection } from './root';
+import { refuseSacn, layerLength, readRoot, writeFlagsAndLength, writeRoot, type SacnRejection } from './root';
 
 export interface SacnSync {
   readonly kind: 'sync';
@@ -12,16 +13,16 @@ export interface SacnSync {
   readonly syncAddress: number;
 }
 
-export function decodeSync(bytes: Uint8Array): Decoded<SacnSync, SacnRejection> {
+export function decodeSync(bytes: Uint8Array): Result<SacnSync, SacnRejection> {
   const vector = readRoot(bytes);
-  if (typeof vector === 'string') return rejected(vector);
-  if (vector !== C.VECTOR_ROOT_E131_EXTENDED) return rejected('unknown-root-vector');
-  if (bytes.length < C.SYNC_LENGTH) return rejected('too-short');
-  if (readU32(bytes, 40) !== C.VECTOR_E131_EXTENDED_SYNCHRONIZATION) return rejected('unknown-framing-vector');
-  if (layerLength(bytes, 38) !== C.SYNC_LENGTH - 38) return rejected('wrong-length');
+  if (typeof vector === 'string') return refuseSacn(vector);
+  if (vector !== C.VECTOR_ROOT_E131_EXTENDED) return refuseSacn('unknown-root-vector');
+  if (bytes.length < C.SYNC_LENGTH) return refuseSacn('too-short');
+  if (readU32(bytes, 40) !== C.VECTOR_E131_EXTENDED_SYNCHRONIZATION) return refuseSacn('unknown-framing-vector');
+  if (layerLength(bytes, 38) !== C.SYNC_LENGTH - 38) return refuseSacn('wrong-length');
   const syncAddress = readU16(bytes, 45);
-  if (syncAddress < SACN_FIRST || syncAddress > SACN_LAST) return rejected('bad-universe');
-  return accepted({ kind: 'sync', cid: bytes.slice(22, 38), sequence: bytes[44]!, syncAddress });
+  if (syncAddress < SACN_FIRST || syncAddress > SACN_LAST) return refuseSacn('bad-universe');
+  return ok({ kind: 'sync', cid: bytes.slice(22, 38), sequence: bytes[44]!, syncAddress });
 }
 
 export function encodeSync(message: Omit<SacnSync, 'kind'>): Uint8Array {

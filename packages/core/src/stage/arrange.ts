@@ -1,7 +1,8 @@
 /** Lamps in rows, lines and arcs, in metres: where each comes to stand. */
-import { refuse, read, type Read } from '../address';
-import { changed, countOf, lampName, lampsOf, type Plan, type Rig } from '../patch';
-import type { Lamp, Point } from '../show';
+import { ok, refuse, type Result } from '../result';
+import { lampName, lampsOf, type Rig } from '../patch';
+import { changed, countOf, type Plan } from '../edit';
+import type { Lamp, Point } from '../records';
 
 /** Positions on two axes of the plan; the third stays as it is. */
 export type Spot = readonly [number, number];
@@ -49,14 +50,14 @@ const said = (view: View, lamp: Point): string =>
     .join(', ');
 
 /** Puts lamps at spots of a view. Lamps that are locked stay, and are refused. */
-export function putAt(rig: Rig, view: View, spots: readonly (readonly [id: string, spot: Spot])[]): Read<Plan> {
+export function putAt(rig: Rig, view: View, spots: readonly (readonly [id: string, spot: Spot])[]): Result<Plan> {
   const pairs = spots.flatMap(([id, spot]) =>
     lampsOf(rig, [id]).map(({ lamp }) => [lamp, withSpot(view, lamp, spot)] as const),
   );
-  if (pairs.length === 0) return refuse('No lamp is chosen.');
+  if (pairs.length === 0) return refuse('nothing', 'No lamp is chosen.');
   const locked = pairs.find(([lamp]) => lamp.locked);
-  if (locked) return refuse(`Lamp ${locked[0].number} is locked. Unlock it first, or leave it out.`);
-  return read({
+  if (locked) return refuse('not-possible', `Lamp ${locked[0].number} is locked. Unlock it first, or leave it out.`);
+  return ok({
     sentence: `Moved ${countOf(pairs.length, 'lamp')} on the plan`,
     changes: pairs.map(([before, after]) => changed('lamp', before, after)),
     lines: pairs.map(([before, after]) => ({
@@ -67,10 +68,10 @@ export function putAt(rig: Rig, view: View, spots: readonly (readonly [id: strin
   });
 }
 
-export function setLocked(rig: Rig, ids: readonly string[], locked: boolean): Read<Plan> {
+export function setLocked(rig: Rig, ids: readonly string[], locked: boolean): Result<Plan> {
   const lamps = lampsOf(rig, ids).map(({ lamp }) => lamp);
-  if (lamps.length === 0) return refuse('No lamp is chosen.');
-  return read({
+  if (lamps.length === 0) return refuse('nothing', 'No lamp is chosen.');
+  return ok({
     sentence: `${locked ? 'Locked' : 'Unlocked'} ${countOf(lamps.length, 'lamp')} on the plan`,
     changes: lamps.map((lamp) => changed('lamp', lamp, { ...lamp, locked })),
     lines: lamps.map((lamp) => ({

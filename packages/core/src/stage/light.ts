@@ -1,6 +1,7 @@
 /** What a lamp looks like by the levels that it receives: colour and intensity. */
-import { channelMaximum, type FixtureChannel } from '../fixture';
-import { slotsOf, type PatchedLamp } from '../patch';
+import { channelMaximum } from '../fixture';
+import type { FixtureChannel } from '../records';
+import { type PatchedLamp, slotsOf } from '../patch';
 
 /** Red, green, blue, each 0–1. */
 export type Colour = readonly [number, number, number];

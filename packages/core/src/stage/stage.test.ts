@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { nightFerry } from '../demo';
-import { recordsAfter, rigOf } from '../patch';
-import { Light, arc, grid, line, putAt, setLocked, snap, spotOf } from '.';
+import { rigOf } from '../patch';
+import { recordsAfter } from '../edit';
+import { arc, grid, Light, line, putAt, setLocked, snap, spotOf } from '.';
 
 const ferry = rigOf(nightFerry());
 

@@ -17,8 +17,15 @@ test.each([
     [one('Bridge desk', 5, 100), one('Taxiarch', 9, -1)],
     /only one that controls it. Taxiarch sends the universe but not this slot/,
   ],
-])('why a slot is as it is (%#)', (contenders, sentence) => expect(whySlot(contenders, 'htp')).toMatch(sentence));
+])('why a slot is as it is (%#)', (contenders, sentence) =>
+  expect(whySlot(contenders, 'htp', 'sacn')).toMatch(sentence),
+);
 
 test('where the latest change counts, it says so', () => {
-  expect(whySlot([one('A', 1, 100), one('B', 2, 100)], 'ltp')).toMatch(/latest change counts/);
+  expect(whySlot([one('A', 1, 100), one('B', 2, 100)], 'ltp', 'sacn')).toMatch(/latest change counts/);
 });
+
+test('Art-Net has no priority, and none is said', () =>
+  expect(whySlot([one('A', 1, 100), one('B', 2, 100)], 'htp', 'artnet')).toBe(
+    'A (1) and B (2) send it: the highest level counts.',
+  ));

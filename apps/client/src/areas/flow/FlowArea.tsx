@@ -1,20 +1,21 @@
 /** Flow: the ledger. Each universe with who carries it, how it is merged, where it leaves and whom it feeds. */
-import { Link, type Href } from 'expo-router';
+import { Link, useRouter, type Href } from 'expo-router';
 import { useState } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
 import { formatWire } from '@taxiarch/core/address';
 import {
   filterLedger,
   ledger,
+  type LedgerRow,
   mergeText,
   outletText,
+  type PathOutlet,
   pennantOf,
   reachesPort,
-  type LedgerRow,
-  type PathOutlet,
+  type Sender,
+  sendersOf,
 } from '@taxiarch/core/flow';
-import type { Source } from '@taxiarch/core/show';
-import { placeFilter, useKept } from '@/data/kept';
+import { placeFilter, usePreference } from '@/data/preferences';
 import { useLive } from '@/data/live';
 import { useMachines } from '@/data/machines';
 import { useNetworkFindings, useShow } from '@/data/show';
@@ -53,14 +54,14 @@ function Outlets({ outlets }: { outlets: readonly PathOutlet[] }) {
   ));
 }
 
-function Senders({ row, sources }: { row: LedgerRow; sources: readonly Source[] }) {
+function SendersOf({ row, planned }: { row: LedgerRow; planned: readonly Sender[] }) {
   const { senders, madeBy } = row;
   return (
     <>
       {senders.length === 0 && madeBy.length === 0 && <Text kind="small">nobody is planned to send it</Text>}
       {senders.map(({ name, address, own, heard }) => (
         <View key={`${name} ${own}`} className={`flex-row items-center gap-2 ${heard ? '' : 'opacity-60'}`}>
-          <PennantFlag pennant={pennantOf({ name, address, own }, sources)} size={18} />
+          <PennantFlag pennant={pennantOf({ name, address, own }, planned)} size={18} />
           <Text kind="small" tone={heard ? 'text' : 'soft'}>
             {name}
             {heard ? '' : ', not heard'}
@@ -79,14 +80,14 @@ function Senders({ row, sources }: { row: LedgerRow; sources: readonly Source[] 
   );
 }
 
-function Path({ row, sources, choosing, chosen, onChoose }: PathProps) {
+function Path({ row, senders, choosing, chosen, onChoose }: PathProps) {
   const wide = useWide();
   const { universe, wire, report, lamps, outlets, takenBy } = row;
   const name = `${universe.number} ${universe.name}`.trim();
   const line = (
     <View className={`flex-1 ${wide ? 'flex-row items-center gap-6' : 'gap-1'}`}>
       <View className={wide ? 'w-56 gap-1' : 'flex-row flex-wrap gap-3'}>
-        <Senders row={row} sources={sources} />
+        <SendersOf row={row} planned={senders} />
       </View>
       <View className={wide ? 'flex-1' : ''}>
         <View className="flex-row items-center gap-2">
@@ -102,6 +103,17 @@ function Path({ row, sources, choosing, chosen, onChoose }: PathProps) {
             </Link>
           )}
           {report && <StateWord state={report.state} />}
+          {!choosing && (
+            <Link
+              href={`/rig/universes/${universe.number}?view=way` as Href}
+              asChild
+              aria-label={`Change universe ${universe.number}`}
+            >
+              <Text kind="small" tone="press">
+                Change
+              </Text>
+            </Link>
+          )}
         </View>
         <Text kind="small">
           {formatWire(wire)} · {mergeText(row)} · {lamps === 0 ? 'feeds no lamps' : `feeds ${count(lamps, 'lamp')}`}
@@ -130,19 +142,20 @@ function Path({ row, sources, choosing, chosen, onChoose }: PathProps) {
 
 interface PathProps {
   row: LedgerRow;
-  sources: readonly Source[];
+  senders: readonly Sender[];
   choosing: boolean;
   chosen: boolean;
   onChoose: () => void;
 }
 
 export function FlowArea() {
+  const router = useRouter();
   const wide = useWide();
   const live = useLive();
   const { records, patch, loaded } = useShow();
   const entries = useMachines();
   const findings = useNetworkFindings();
-  const place = useKept(placeFilter);
+  const place = usePreference(placeFilter);
   const [view, setView] = useState<(typeof VIEWS)[number]['value']>('rows');
   const [only, setOnly] = useState('');
   const [chosen, setChosen] = useState<ReadonlySet<number>>();
@@ -205,14 +218,19 @@ export function FlowArea() {
             <Button label="Leave it" grow onPress={() => setChosen(undefined)} />
           </>
         ) : (
-          view === 'rows' && <Button label="Route a range" grow onPress={() => setChosen(new Set())} />
+          <>
+            {view === 'rows' && all.length > 0 && (
+              <Button label="Route a range" grow onPress={() => setChosen(new Set())} />
+            )}
+            <Button label="Add universes" grow onPress={() => router.navigate('/rig/universes/add' as Href)} />
+          </>
         )
       }
     >
       {view === 'picture' ? (
         <>
           {head}
-          <FlowPicture rows={rows} sources={records.source} onOnly={setOnly} />
+          <FlowPicture rows={rows} senders={sendersOf(records.machine)} onOnly={setOnly} />
         </>
       ) : (
         <FlatList
@@ -224,7 +242,7 @@ export function FlowArea() {
           renderItem={({ item }) => (
             <Path
               row={item}
-              sources={records.source}
+              senders={sendersOf(records.machine)}
               choosing={chosen !== undefined}
               chosen={chosen?.has(item.universe.number) ?? false}
               onChoose={() => toggle(item.universe.number)}

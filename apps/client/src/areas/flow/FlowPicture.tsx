@@ -5,14 +5,14 @@ import { View } from 'react-native';
 import { formatUniverses } from '@taxiarch/core/address';
 import {
   alike,
-  flowGraph,
-  pennantOf,
   type FlowEdge,
+  flowGraph,
   type FlowGraph,
   type FlowNode,
   type LedgerRow,
+  pennantOf,
+  type Sender,
 } from '@taxiarch/core/flow';
-import type { Source } from '@taxiarch/core/show';
 import { Check, Text, useColour, useWide, type Tone } from '@/ui';
 import { PENNANT_INK, pennantShape } from '@/ui/pennant';
 import { NODE, layOut, wayKey, type Placed } from './flowLayout';
@@ -37,12 +37,12 @@ const FLOWING = `
 
 interface Props {
   readonly rows: readonly LedgerRow[];
-  readonly sources: readonly Source[];
+  readonly senders: readonly Sender[];
   /** Shows some universes only, written as people write them. */
   readonly onOnly: (universes: string) => void;
 }
 
-export function FlowPicture({ rows, sources, onOnly }: Props) {
+export function FlowPicture({ rows, senders, onOnly }: Props) {
   const wide = useWide();
   const [together, setTogether] = useState(true);
   const groups = together ? alike(rows) : rows.map((row) => [row]);
@@ -54,7 +54,7 @@ export function FlowPicture({ rows, sources, onOnly }: Props) {
     <View className="gap-4">
       <Check label="Universes that go one way together" on={together} onChange={setTogether} />
       {wide ? (
-        <Drawing graph={flowGraph(groups)} across sources={sources} onOpen={open} />
+        <Drawing graph={flowGraph(groups)} across senders={senders} onOpen={open} />
       ) : (
         // A phone shows each way from top to bottom, one below the other.
         groups
@@ -64,7 +64,7 @@ export function FlowPicture({ rows, sources, onOnly }: Props) {
               key={group[0]!.universe.id}
               graph={flowGraph([group])}
               across={false}
-              sources={sources}
+              senders={senders}
               onOpen={open}
             />
           ))
@@ -81,12 +81,12 @@ export function FlowPicture({ rows, sources, onOnly }: Props) {
 interface DrawingProps {
   graph: FlowGraph;
   across: boolean;
-  sources: readonly Source[];
+  senders: readonly Sender[];
   /** Several universes that stand as one are to be seen each by itself. */
   onOpen: (universes: readonly number[]) => void;
 }
 
-function Drawing({ graph, across, sources, onOpen }: DrawingProps) {
+function Drawing({ graph, across, senders, onOpen }: DrawingProps) {
   const router = useRouter();
   const colour = useColour();
   // The layout is made anew only when something is added, taken away or named otherwise, not when something begins to flow.
@@ -130,7 +130,7 @@ function Drawing({ graph, across, sources, onOpen }: DrawingProps) {
               key={node.id}
               node={node}
               at={placed.at.get(node.id)!}
-              sources={sources}
+              senders={senders}
               colour={colour}
               onOpen={() => (node.universes.length > 1 ? onOpen(node.universes) : router.navigate(node.href as Href))}
             />
@@ -164,14 +164,14 @@ function PortLabel({ edge, placed, ink, ground }: { edge: FlowEdge; placed: Plac
 interface BoxProps {
   node: FlowNode;
   at: { x: number; y: number };
-  sources: readonly Source[];
+  senders: readonly Sender[];
   colour: (tone: Tone) => string;
   onOpen: () => void;
 }
 
-function FlowBox({ node, at, sources, colour, onOpen }: BoxProps) {
+function FlowBox({ node, at, senders, colour, onOpen }: BoxProps) {
   const { kind, label, below, state, sender } = node;
-  const flag = sender && pennantOf(sender, sources);
+  const flag = sender && pennantOf(sender, senders);
   const pennant = flag && pennantShape(flag);
   const indent = pennant ? 40 : 10;
   return (

@@ -2,7 +2,7 @@
 import { useEffect, useState } from 'react';
 import { View, useWindowDimensions } from 'react-native';
 import { LineChart } from 'react-native-chart-kit';
-import type { StreamReport } from '@taxiarch/core/contract';
+import type { StreamReport } from '@taxiarch/core/stream';
 import { Text, useColour, useWide } from '@/ui';
 
 const SPAN = 60;

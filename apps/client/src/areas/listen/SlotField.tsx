@@ -8,7 +8,7 @@ import type { UniverseFrame } from '@taxiarch/core/contract';
 import { attributeLabel } from '@taxiarch/core/fixture';
 import { NOBODY } from '@taxiarch/core/merge';
 import { claimOf, lastChannel, type Span } from '@taxiarch/core/patch';
-import type { Pennant } from '@taxiarch/core/show';
+import type { Pennant } from '@taxiarch/core/records';
 import { feed } from '@/data/feed';
 import { useColour } from '@/ui';
 import { drawSlots } from './drawSlots';

@@ -1,11 +1,11 @@
 import { act, fireEvent, screen } from '@testing-library/react';
 import type { ContendersFrame, UniverseFrame } from '@taxiarch/core/contract';
 import { nightFerry } from '@taxiarch/core/demo';
-import { pennantOf } from '@taxiarch/core/flow';
+import { pennantOf, sendersOf } from '@taxiarch/core/flow';
 import { feed } from '@/data/feed';
 import { asked, hold, liveOf, open, settled } from '@/testing/server';
 import { SlotSheet } from './SlotSheet';
-import { findUniverse, reportOf } from './universes';
+import { findUniverse, reportOf } from '@/data/universes';
 import type { Unit } from './units';
 
 const records = nightFerry();
@@ -31,7 +31,7 @@ afterEach(() => jest.restoreAllMocks());
 async function sheet(token: string, slot: number, more: { unit?: Unit; onStep?: (slot: number) => void } = {}) {
   const universe = findUniverse(token, records)!;
   const report = reportOf(live, universe.key);
-  const pennants = new Map(report?.streams.map((one) => [one.mark, pennantOf(one, records.source)]));
+  const pennants = new Map(report?.streams.map((one) => [one.mark, pennantOf(one, sendersOf(records.machine))]));
   await open(
     <SlotSheet
       universe={universe}
@@ -123,11 +123,10 @@ test('taken at the level that it has, it is set by number and given back', async
   await sheet('u1', 9);
   fireEvent.click(screen.getByRole('button', { name: 'Take 1/10' }));
   await settled();
-  expect(asked).toMatchObject([{ path: '/api/output/take', body: { slots: { '1/10': 77 } } }]);
+  expect(asked).toMatchObject([{ path: '/api/output/take', body: { slots: { '1/10': null } } }]);
   const held = { ...live, output: { ...output, holds: [hold(1, 1, [10, 10])] } };
   act(() => {
-    feed.lastReport = held;
-    feed.live.emit(held);
+    feed.hear(held);
   });
   fireEvent.change(screen.getByRole('slider', { name: 'Level of 1/10' }), { target: { value: '200' } });
   expect(send).toHaveBeenCalledWith(1, [[9, 200]]);

@@ -4,17 +4,18 @@ import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import ChevronRight from 'lucide-react-native/icons/chevron-right';
 import X from 'lucide-react-native/icons/x';
 import { View } from 'react-native';
-import { SLOTS } from '@taxiarch/core/address';
-import type { UniverseReport } from '@taxiarch/core/contract';
+import { fromWireKey, SLOTS, wireKey } from '@taxiarch/core/address';
+import { controlText, movesNothing } from '@taxiarch/core/flow';
+import type { UniverseReport } from '@taxiarch/core/stream';
 import { attributeLabel, joinValue } from '@taxiarch/core/fixture';
-import { slotsOf, type Claim } from '@taxiarch/core/patch';
-import type { Pennant } from '@taxiarch/core/show';
+import { type Claim, slotsOf } from '@taxiarch/core/patch';
+import type { Pennant } from '@taxiarch/core/records';
 import { whySlot } from '@taxiarch/core/trace';
 import { onWire, useContenders, useSlots } from '@/data/live';
 import { useShow } from '@/data/show';
 import { TakeSlot } from '@/areas/prove/TakeSlot';
 import { Button, PennantFlag, Text, clockTime, spell } from '@/ui';
-import type { NamedUniverse } from './universes';
+import type { NamedUniverse } from '@/data/universes';
 import { WRITTEN, type Unit } from './units';
 
 interface Props {
@@ -62,7 +63,9 @@ function ClaimLine({ claim }: { claim: Claim }) {
 }
 
 export function SlotSheet({ universe, report, slot, unit, pennants, onStep, onClose }: Props) {
-  const { patch } = useShow();
+  const { patch, records } = useShow();
+  const moves = records.control.filter(({ wire, channel }) => wireKey(wire) === universe.key && channel === slot + 1);
+  const { protocol } = fromWireKey(universe.key);
   const claims = universe.plan ? patch.at({ universe: universe.plan.number, channel: slot + 1 }) : [];
   const [now] = useSlots([{ key: universe.key, slot }]);
   const contenders = useContenders(universe.key, slot)?.contenders ?? [];
@@ -94,7 +97,17 @@ export function SlotSheet({ universe, report, slot, unit, pennants, onStep, onCl
         <Button label="Close" look="bare" icon={X} iconOnly onPress={onClose} />
       </View>
 
-      {claims.length === 0 ? (
+      {moves.map((control) => (
+        <View key={control.id}>
+          <Link href={'/flow/map' as Href} asChild>
+            <Text kind="strong" tone="press">
+              Input: {controlText(control, records)}
+            </Text>
+          </Link>
+          <Text kind="small">{movesNothing(control, records, patch) ?? 'This channel moves that here.'}</Text>
+        </View>
+      ))}
+      {claims.length === 0 && moves.length > 0 ? null : claims.length === 0 ? (
         <Text kind="soft">{universe.plan ? 'No lamp is patched here.' : 'This universe is not in the show.'}</Text>
       ) : (
         claims.map((claim) => <ClaimLine key={`${claim.lamp.id} ${claim.offset}`} claim={claim} />)
@@ -116,6 +129,7 @@ export function SlotSheet({ universe, report, slot, unit, pennants, onStep, onCl
             {whySlot(
               contenders.map((one) => ({ ...one, name: nameOf(one.mark) })),
               universe.plan?.merge ?? 'htp',
+              protocol,
             )}
           </Text>
         )}
@@ -126,7 +140,9 @@ export function SlotSheet({ universe, report, slot, unit, pennants, onStep, onCl
               <Text kind="small" tone="text" className="flex-1">
                 {nameOf(mark)}
               </Text>
-              <Text kind="monoSmall">{priority < 0 ? 'no control' : `${WRITTEN[unit][value]} at ${priority}`}</Text>
+              <Text kind="monoSmall">
+                {priority < 0 ? 'no control' : `${WRITTEN[unit][value]}${protocol === 'sacn' ? ` at ${priority}` : ''}`}
+              </Text>
               <Text kind="small">{age === null ? '' : `${spell(age)} ago`}</Text>
             </View>
           ))}

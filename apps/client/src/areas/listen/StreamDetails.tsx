@@ -1,7 +1,7 @@
 /** The account of each stream of a universe. */
 import { View } from 'react-native';
-import type { StreamReport } from '@taxiarch/core/contract';
-import { pennantOf } from '@taxiarch/core/flow';
+import type { StreamReport } from '@taxiarch/core/stream';
+import { pennantOf, sendersOf } from '@taxiarch/core/flow';
 import { useShow } from '@/data/show';
 import { PennantFlag, Text, clockTime, count, spell } from '@/ui';
 
@@ -9,7 +9,7 @@ const said = (stream: StreamReport): string[] => [
   `${stream.rate1} packets in the last second, ${stream.rate10} a second over ten`,
   `intervals vary by ${stream.jitter} ms`,
   `${count(stream.missing, 'packet')} lost, ${stream.repeats} repeated, ${stream.late} late, of ${stream.packets}`,
-  `${stream.slotCount} slots${stream.slotPriority ? ', with a priority for each' : ''}${stream.syncAddress ? `, synchronised on ${stream.syncAddress}` : ''}${stream.waits ? ', its last levels wait for the synchronisation packet' : ''}`,
+  `${count(stream.slotCount, 'slot')}${stream.slotPriority ? ', with a priority for each' : ''}${stream.syncAddress ? `, synchronised on ${stream.syncAddress}` : ''}${stream.waits ? ', its last levels wait for the synchronisation packet' : ''}`,
   `first heard ${clockTime(stream.firstSeen)}, last ${clockTime(stream.lastSeen)}`,
   ...(stream.cid ? [`id ${stream.cid}`] : []),
 ];
@@ -26,7 +26,7 @@ export function StreamDetails({ stream }: { stream: StreamReport }) {
   return (
     <View className={`gap-1 border-b border-line pb-2 ${stream.lost ? 'opacity-60' : ''}`}>
       <View className="flex-row items-center gap-2">
-        <PennantFlag pennant={pennantOf(stream, records.source)} />
+        <PennantFlag pennant={pennantOf(stream, sendersOf(records.machine))} />
         <Text kind="strong">{stream.name || stream.address}</Text>
         {state !== '' && <Text kind="small">{state}</Text>}
       </View>

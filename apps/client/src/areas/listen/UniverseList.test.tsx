@@ -1,5 +1,5 @@
 import { screen } from '@testing-library/react';
-import type { UniverseReport } from '@taxiarch/core/contract';
+import type { UniverseReport } from '@taxiarch/core/stream';
 import { nightFerry } from '@taxiarch/core/demo';
 import { liveOf, open, stream } from '@/testing/server';
 import { UniverseList } from './UniverseList';

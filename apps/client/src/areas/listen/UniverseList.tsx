@@ -1,14 +1,15 @@
 /** Every universe, planned or heard, in one list with how it stands. */
-import { useGlobalSearchParams, usePathname, type Href } from 'expo-router';
+import { useGlobalSearchParams, usePathname, useRouter, type Href } from 'expo-router';
 import { Fragment } from 'react';
 import { FlatList, View } from 'react-native';
 import { formatWire } from '@taxiarch/core/address';
-import type { LiveReport, UniverseReport } from '@taxiarch/core/contract';
-import { pennantOf, type StreamState } from '@taxiarch/core/flow';
+import type { LiveReport } from '@taxiarch/core/contract';
+import type { StreamState, UniverseReport } from '@taxiarch/core/stream';
+import { pennantOf, sendersOf } from '@taxiarch/core/flow';
 import { useLive } from '@/data/live';
 import { useShow } from '@/data/show';
-import { PennantFlag, Row, Screen, Sentence, SentenceLink, StateWord, Text, count } from '@/ui';
-import { tokenOf } from './universes';
+import { Button, PennantFlag, Row, Screen, Sentence, SentenceLink, StateWord, Text, count } from '@/ui';
+import { tokenOf } from '@/data/universes';
 
 const UNEASY: readonly StreamState[] = ['contested', 'ragged', 'silent', 'stray'];
 
@@ -59,7 +60,7 @@ function UniverseRow({ universe, chosen }: { universe: UniverseReport; chosen: b
         <StateWord state={universe.state} />
         <View className="flex-row gap-1">
           {heard.map((stream) => (
-            <PennantFlag key={stream.mark} pennant={pennantOf(stream, records.source)} size={16} />
+            <PennantFlag key={stream.mark} pennant={pennantOf(stream, sendersOf(records.machine))} size={16} />
           ))}
         </View>
       </View>
@@ -68,12 +69,17 @@ function UniverseRow({ universe, chosen }: { universe: UniverseReport; chosen: b
 }
 
 export function UniverseList() {
+  const router = useRouter();
   const live = useLive();
   const here = usePathname();
   const { state } = useGlobalSearchParams<{ state?: string }>();
   const shown = live?.universes.filter((one) => state === undefined || one.state === state) ?? [];
   return (
-    <Screen fixed sentence={<StandingSentence live={live} />}>
+    <Screen
+      fixed
+      sentence={<StandingSentence live={live} />}
+      acts={<Button label="Add universes" grow onPress={() => router.navigate('/rig/universes/add' as Href)} />}
+    >
       <FlatList
         data={shown}
         keyExtractor={({ key }) => String(key)}

@@ -1,8 +1,9 @@
 /** One universe: how it stands, who sends it, and its slots alive. */
-import { useLocalSearchParams, useRouter } from 'expo-router';
+import { sendersOf } from '@taxiarch/core/flow';
+import { Link, useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { ScrollView, View } from 'react-native';
-import { formatWireFully, fromWireKey, wireKey } from '@taxiarch/core/address';
+import { formatWireFully, formatWireToken, fromWireKey, wireKey } from '@taxiarch/core/address';
 import { useLive } from '@/data/live';
 import { useShow } from '@/data/show';
 import { Choice, Section, Sentence, StateWord, Text, useWide } from '@/ui';
@@ -10,7 +11,7 @@ import { RateChart } from './RateChart';
 import { SlotField } from './SlotField';
 import { SlotSheet } from './SlotSheet';
 import { StreamDetails } from './StreamDetails';
-import { findUniverse, reportOf, usePennants, type NamedUniverse } from './universes';
+import { findUniverse, reportOf, usePennants, type NamedUniverse } from '@/data/universes';
 import { UNITS, type Unit } from './units';
 
 type Shown = 'bands' | 'plain' | 'streams';
@@ -38,7 +39,7 @@ function Universe({ universe }: { universe: NamedUniverse }) {
   const { slot: asked } = useLocalSearchParams<{ slot?: string }>();
   const { records, patch } = useShow();
   const report = reportOf(useLive(), universe.key);
-  const pennants = usePennants(report, records.source);
+  const pennants = usePennants(report, sendersOf(records.machine));
   const [view, setView] = useState<Shown>('bands');
   const [unit, setUnit] = useState<Unit>('dmx');
   const channel = Number(asked);
@@ -75,11 +76,22 @@ function Universe({ universe }: { universe: NamedUniverse }) {
         <View className="flex-row items-center gap-3">
           <View className="flex-1">
             <Sentence>{title}</Sentence>
-            <Text kind="small" numberOfLines={1}>
+            <Text kind="small" numberOfLines={3}>
               {senders.length > 0 ? `from ${senders.join(' and ')}` : 'from nobody'}
               {report?.because ? ` · ${report.because}` : ''}
               {universe.plan ? ` · ${formatWireFully(fromWireKey(universe.key))}` : ''}
             </Text>
+            <Link
+              href={
+                (universe.plan
+                  ? `/rig/universes/${universe.plan.number}?view=way`
+                  : `/rig/universes/add?wire=${formatWireToken(fromWireKey(universe.key))}`) as Href
+              }
+            >
+              <Text kind="small" tone="press">
+                {universe.plan ? 'Change this universe' : 'Add it to the show'}
+              </Text>
+            </Link>
           </View>
           {report && <StateWord state={report.state} />}
         </View>

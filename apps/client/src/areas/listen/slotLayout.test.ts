@@ -44,6 +44,8 @@ test('an opened fold shows its slots', () => {
   expect(closed.cells).toHaveLength(460);
   expect(opened.cells).toHaveLength(512);
   expect(opened.labels.at(-1)?.text).toBe('unpatched');
+  // Each says which channel it is.
+  expect(opened.cells.slice(-3).map(({ short }) => short)).toEqual(['510', '511', '512']);
 });
 
 test('attributes are spelt short, fine bytes are said, cells are numbered', () => {

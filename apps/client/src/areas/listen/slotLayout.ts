@@ -9,7 +9,7 @@ export interface Cell {
   readonly x: number;
   readonly y: number;
   readonly width: number;
-  /** The attribute, spelt short; empty where there is none. */
+  /** The attribute, spelt short; of an unpatched slot its channel. */
   readonly short: string;
 }
 
@@ -83,7 +83,11 @@ export function layoutBands(spans: readonly Span[], width: number, opened: Reado
   const unpatched = (from: number, to: number) => {
     if (from > to) return;
     if (opened.has(from)) {
-      band(from, new Array<string>(to - from + 1).fill(''), 'unpatched');
+      band(
+        from,
+        Array.from({ length: to - from + 1 }, (_, i) => String(from + i + 1)),
+        'unpatched',
+      );
       return;
     }
     if (x + GAP_WIDTH > width) newRow();

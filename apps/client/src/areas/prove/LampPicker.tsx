@@ -4,9 +4,9 @@ import { useMemo, useState } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
 import { formatAddress } from '@taxiarch/core/address';
 import { matchesWords } from '@taxiarch/core/jump';
-import type { Lamp } from '@taxiarch/core/show';
-import { useChosen, walkChosen } from '@/data/chosen';
-import { placeFilter, useKept } from '@/data/kept';
+import type { Lamp } from '@taxiarch/core/records';
+import { useSelection, walkSelection } from '@/data/selection';
+import { placeFilter, usePreference } from '@/data/preferences';
 import { useShow } from '@/data/show';
 import { Button, Field, Screen, Sentence, Text, count, useColour } from '@/ui';
 
@@ -17,7 +17,7 @@ function PickRow({ lamp, on }: { lamp: Lamp; on: boolean }) {
       role="checkbox"
       aria-checked={on}
       aria-label={`${lamp.number} ${lamp.name}`}
-      onPress={() => walkChosen.toggle(lamp.id)}
+      onPress={() => walkSelection.toggle(lamp.id)}
       className={`min-h-12 flex-row items-center gap-3 border-b border-line px-4 ${on ? 'bg-raised' : ''}`}
     >
       <View
@@ -39,8 +39,8 @@ function PickRow({ lamp, on }: { lamp: Lamp; on: boolean }) {
 export function LampPicker({ onBegin }: { onBegin: () => void }) {
   const { patch } = useShow();
   const [query, setQuery] = useState('');
-  const place = useKept(placeFilter);
-  const chosen = useChosen(walkChosen);
+  const place = usePreference(placeFilter);
+  const chosen = useSelection(walkSelection);
   const chosenSet = useMemo(() => new Set(chosen), [chosen]);
   const lamps = useMemo(
     () =>
@@ -67,9 +67,9 @@ export function LampPicker({ onBegin }: { onBegin: () => void }) {
           <Button
             label={`Choose ${lamps.length} shown`}
             disabled={lamps.length === 0}
-            onPress={() => walkChosen.set([...chosen, ...lamps.map(({ id }) => id)])}
+            onPress={() => walkSelection.set([...chosen, ...lamps.map(({ id }) => id)])}
           />
-          <Button label="None" disabled={chosen.length === 0} onPress={() => walkChosen.set([])} />
+          <Button label="None" disabled={chosen.length === 0} onPress={() => walkSelection.set([])} />
           <Button label="Walk" look="main" grow disabled={chosen.length === 0} onPress={onBegin} />
         </>
       }

@@ -1,7 +1,8 @@
-import { fireEvent, screen } from '@testing-library/react';
+import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { nightFerry } from '@taxiarch/core/demo';
 import { rigOf } from '@taxiarch/core/patch';
 import type { OutputReport } from '@taxiarch/core/contract';
+import type { UniverseFrame } from '@taxiarch/core/contract/feed';
 import { feed } from '@/data/feed';
 import { answers, asked, hold, liveOf, open, refusal, settled, tell } from '@/testing/server';
 import { LampWalk } from './LampWalk';
@@ -40,8 +41,8 @@ test('while safe nothing is sent before the person agrees; then it is made hot a
   expect(asked.map(({ path }) => path)).toEqual(['/api/output/hot', '/api/output/take']);
   const { slots } = asked[1]!.body as { slots: Record<string, number> };
   expect(Object.keys(slots)).toHaveLength(23);
-  // Intensity is at 0 and the shutter as its type has it, so that taking moves no light.
-  expect([slots['2/6'], slots['2/7']]).toEqual([0, 0]);
+  // Taken as it is received: taking moves no light.
+  expect(new Set(Object.values(slots))).toEqual(new Set([null]));
 });
 
 test('left safe, nothing was asked of anybody', async () => {
@@ -78,15 +79,25 @@ test('highlight opens the lamp and lights it', async () => {
   expect([levels.get(5), levels.get(6)]).toEqual([255, 255]);
 });
 
-test('the next lamp gets the intensity of the one before, which is given back first', async () => {
+test('the next lamp is taken at the intensity of the one before, open, before that is given back', async () => {
+  // Shutter shut and all colours out, as a console at rest leaves them.
+  const frame = { values: new Uint8Array(512), owners: new Uint8Array(512) } as UniverseFrame;
+  const heard = jest.spyOn(feed, 'watch').mockImplementation((_, listener) => {
+    listener(frame);
+    return () => undefined;
+  });
   await walk(spots, hot(hold(2, 2, [1, 23])));
   fireEvent.change(screen.getByRole('slider', { name: 'Intensity' }), { target: { value: '65535' } });
   await press('Next lamp');
+  await waitFor(() => expect(asked.map(({ path }) => path)).toEqual(['/api/output/take', '/api/output/give-back']));
+  heard.mockRestore();
   expect(screen.getByText('Lamp 2 of 3')).toBeTruthy();
-  expect(asked.map(({ path }) => path)).toEqual(['/api/output/give-back', '/api/output/take']);
-  const { slots } = asked[1]!.body as { slots: Record<string, number> };
-  // Lamp 102 begins at 2/24; its intensity is the sixth and seventh slot.
+  const { slots } = asked[0]!.body as { slots: Record<string, number> };
+  // Lamp 102 begins at 2/24; its intensity is the sixth and seventh slot, its shutter the eighth.
+  const { mode } = spots[1]!;
+  const shutter = mode.channels.find(({ attribute }) => attribute.startsWith('Shutter'))!;
   expect([slots['2/29'], slots['2/30'], slots['2/6']]).toEqual([255, 255, undefined]);
+  expect(slots[`2/${23 + shutter.offsets[0]!}`]).toBe(shutter.highlight);
 });
 
 test('at both ends there is no further step', async () => {

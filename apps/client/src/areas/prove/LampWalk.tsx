@@ -1,23 +1,47 @@
 /** A walk through lamps: one at a time, taken, lit, looked at, given back. */
 import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import ChevronRight from 'lucide-react-native/icons/chevron-right';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { formatAddress, wireKey } from '@taxiarch/core/address';
+import { formatAddress, wireKey, type SlotAddress } from '@taxiarch/core/address';
 import { attributeLabel, channelMaximum } from '@taxiarch/core/fixture';
-import type { PatchedLamp } from '@taxiarch/core/patch';
-import { useLive } from '@/data/live';
+import { slotsOf, type PatchedLamp } from '@taxiarch/core/patch';
+import {
+  asPercent,
+  asTake,
+  carriedTo,
+  highlightOf,
+  intensityOf,
+  levelsOf,
+  receivedBy,
+  runsOf,
+  type ChannelValues,
+} from '@taxiarch/core/walk';
+import { onWire, readSlots, useLive, useSlots } from '@/data/live';
 import { holdsHere, setLevels } from '@/data/output';
 import { useShow } from '@/data/show';
 import { Button, Screen, Section, Sentence, Slider, Text } from '@/ui';
 import { ArtNetNote } from './ArtNetNote';
 import { CellWalk } from './CellWalk';
 import { Consent } from './Consent';
-import { asPercent, asTake, defaultsOf, highlightOf, levelsOf, runsOf, type ChannelValues } from './lampLevels';
+
 import { useTaking } from './taking';
 
 /** With more cells than this only one cell's sliders are shown. */
 const MANY_CELLS = 4;
+
+const allSlots = (patched: PatchedLamp): SlotAddress[] =>
+  patched.mode.channels.flatMap((channel) => slotsOf(patched, channel));
+
+/** Values of a lamp by the levels of its slots. */
+function received(
+  patched: PatchedLamp,
+  slots: readonly SlotAddress[],
+  levels: readonly (number | undefined)[],
+): ChannelValues {
+  const heard = new Map(slots.map((at, i) => [formatAddress(at), levels[i]]));
+  return receivedBy(patched, (at) => heard.get(formatAddress(at)));
+}
 
 interface Props {
   lamps: readonly PatchedLamp[];
@@ -32,7 +56,17 @@ export function LampWalk({ lamps, onChoose }: Props) {
   const { records } = useShow();
   const taking = useTaking();
   const output = useLive()?.output;
-  const [values, setValues] = useState<ChannelValues>(() => defaultsOf(patched));
+  /** What a person set; null while the lamp is as it is received. */
+  const [chosen, setChosen] = useState<ChannelValues | null>(null);
+  const slots = useMemo(() => allSlots(patched), [patched]);
+  const now = useSlots(onWire(slots, records.universe));
+  const values =
+    chosen ??
+    received(
+      patched,
+      slots,
+      now.map((one) => one?.value),
+    );
   const universe = records.universe.find((one) => one.number === lamp.universe);
   const first = patched.spans[0];
   const held = first !== undefined && holdsHere(output, first.universe, first.channel);
@@ -42,7 +76,7 @@ export function LampWalk({ lamps, onChoose }: Props) {
   const intensity = mode.channels.findIndex(({ attribute }) => attribute === 'Dimmer');
 
   const send = (next: ChannelValues) => {
-    setValues(next);
+    setChosen(next);
     if (!held) return;
     setLevels(
       records.universe,
@@ -61,20 +95,19 @@ export function LampWalk({ lamps, onChoose }: Props) {
   };
   const setChannel = (which: number, value: number) => send(values.map((before, i) => (i === which ? value : before)));
 
-  /** The next lamp; what is taken moves along, with the intensity that it has. */
+  /** The next lamp; what is taken moves along with its intensity, and is seen before this one is given back. */
   const step = async (by: number) => {
     const next = lamps[index + by];
     if (!next) return;
     setAt(index + by);
-    const share = intensity >= 0 ? values[intensity]! / channelMaximum(mode.channels[intensity]!) : 0;
-    const fresh = defaultsOf(next).map((value, i) => {
-      const channel = next.mode.channels[i]!;
-      return channel.attribute === 'Dimmer' ? Math.round(share * channelMaximum(channel)) : value;
-    });
-    setValues(fresh);
+    setChosen(null);
     if (!held) return;
+    const its = allSlots(next);
+    const levels = await readSlots(onWire(its, records.universe));
+    const carried = carriedTo(next, received(next, its, levels), intensityOf(patched, values));
+    setChosen(carried);
+    await taking.take(asTake(next, carried));
     await taking.giveBack(runsOf(patched));
-    await taking.take(asTake(next, fresh));
   };
 
   const slider = (which: number) => {
@@ -118,9 +151,17 @@ export function LampWalk({ lamps, onChoose }: Props) {
             onPress={() => void step(-1)}
           />
           {held ? (
-            <Button label="Give back" look="plain" grow onPress={() => void taking.giveBack(runsOf(patched))} />
+            <Button
+              label="Give back"
+              look="plain"
+              grow
+              onPress={() => {
+                setChosen(null);
+                void taking.giveBack(runsOf(patched));
+              }}
+            />
           ) : (
-            <Button label="Take" look="main" grow onPress={() => void taking.take(asTake(patched, values))} />
+            <Button label="Take" look="main" grow onPress={() => void taking.take(asTake(patched, null))} />
           )}
           <Button label="Highlight" disabled={!held} onPress={() => send(highlightOf(patched))} />
           <Button

@@ -1,7 +1,7 @@
 /** Prove: take lamps or slots, look at what happens, give them back. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import { useChosen, walkChosen } from '@/data/chosen';
+import { useSelection, walkSelection } from '@/data/selection';
 import { useShow } from '@/data/show';
 import { Choice, Empty, useWide } from '@/ui';
 import { LampPicker } from './LampPicker';
@@ -17,7 +17,7 @@ type Way = (typeof WAYS)[number]['value'];
 export function ProveArea() {
   const wide = useWide();
   const { patch } = useShow();
-  const chosen = useChosen(walkChosen);
+  const chosen = useSelection(walkSelection);
   const [way, setWay] = useState<Way>('lamps');
   const [walking, setWalking] = useState(chosen.length > 0);
   const lamps = chosen.flatMap((id) => patch.lamp(id) ?? []);

@@ -36,10 +36,9 @@ test('a run is taken as it is written, and given back', async () => {
   await open(<RangeTake />, { records, live: liveOf(records, { output: { ...hot, holds: [] } }) });
   type('3/1-4');
   await press('Take');
-  expect(asked).toMatchObject([{ path: '/api/output/take', body: { slots: { '3/1-4': 0 } } }]);
+  expect(asked).toMatchObject([{ path: '/api/output/take', body: { slots: { '3/1-4': null } } }]);
   act(() => {
-    feed.lastReport = held;
-    feed.live.emit(held);
+    feed.hear(held);
   });
   expect(screen.getByText('3/1–4 is taken.')).toBeTruthy();
   await press('Give back');

@@ -5,7 +5,7 @@ import { formatRange, readRange, wireKey } from '@taxiarch/core/address';
 import { useSlots, useLive } from '@/data/live';
 import { holdsHere, setLevels } from '@/data/output';
 import { useShow } from '@/data/show';
-import { useDraft } from '@/data/form';
+import { useDraft } from '@/forms/draft';
 import { Button, Choice, Field, Screen, Section, Sentence, Slider, Text } from '@/ui';
 import { ArtNetNote } from './ArtNetNote';
 import { Consent } from './Consent';
@@ -73,7 +73,7 @@ export function RangeTake() {
             look="main"
             grow
             disabled={fault !== undefined}
-            onPress={() => void taking.take({ [typed]: level })}
+            onPress={() => void taking.take({ [typed]: null })}
           />
         )
       }

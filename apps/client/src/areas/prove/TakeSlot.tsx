@@ -4,7 +4,7 @@ import { View } from 'react-native';
 import { useLive } from '@/data/live';
 import { holdsHere, setLevels } from '@/data/output';
 import { Button, Slider } from '@/ui';
-import type { NamedUniverse } from '@/areas/listen/universes';
+import type { NamedUniverse } from '@/data/universes';
 import { Consent } from './Consent';
 import { useTaking } from './taking';
 
@@ -45,8 +45,8 @@ export function TakeSlot({ universe, channel, value }: Props) {
           label={`Take ${address}`}
           look="main"
           onPress={() => {
-            setLevel(value);
-            void taking.take({ [address]: value });
+            setLevel(null);
+            void taking.take({ [address]: null });
           }}
         />
       )}

@@ -6,9 +6,9 @@ import { giveBack, makeHot, take } from '@/data/output';
 export interface Taking {
   readonly hot: boolean;
   /** Slots that wait for the person to make Taxiarch hot. */
-  readonly asking: Readonly<Record<string, number>> | null;
+  readonly asking: Readonly<Record<string, number | null>> | null;
   readonly trouble: string;
-  take(slots: Readonly<Record<string, number>>): Promise<void>;
+  take(slots: Readonly<Record<string, number | null>>): Promise<void>;
   giveBack(slots?: readonly string[]): Promise<void>;
   /** The answer to being asked. */
   consent(yes: boolean): Promise<void>;
@@ -16,7 +16,7 @@ export interface Taking {
 
 export function useTaking(): Taking {
   const hot = useHot();
-  const [asking, setAsking] = useState<Readonly<Record<string, number>> | null>(null);
+  const [asking, setAsking] = useState<Readonly<Record<string, number | null>> | null>(null);
   const [trouble, setTrouble] = useState('');
   const trying = async (act: () => Promise<unknown>) => {
     setTrouble('');

@@ -1,77 +1,46 @@
 /** Adding lamps: what, how many, where; all addresses are shown before anything is written. */
-import { useMemo } from 'react';
+import { useRouter, type Href } from 'expo-router';
 import { View } from 'react-native';
-import { refuse, type Read } from '@taxiarch/core/address';
+import { flowOf, viewOf } from '@taxiarch/core/check';
+import type { Plan } from '@taxiarch/core/edit';
 import { footprintOf } from '@taxiarch/core/fixture';
-import { addLamps, type Plan } from '@taxiarch/core/patch';
-import { hasDraft, useDraft } from '@/data/form';
-import { placeFilter, useKept } from '@/data/kept';
+import type { Lamp } from '@taxiarch/core/records';
 import { useShow } from '@/data/show';
-import { Button, Field, Pick, Screen, Sentence, Text, count, PlanPreview } from '@/ui';
-import { PlaceChoice, FIRST_PLACE, readPlace, type PlaceForm } from './PlaceChoice';
-import { newId, wholeFrom } from '@/data/numbers';
+import { PlanPreview } from '@/forms/PlanPreview';
+import { Button, Field, Pick, Screen, Sentence, Text, count, useWide } from '@/ui';
+import { lampsText, useAdding } from './adding';
+import { PlaceChoice } from './PlaceChoice';
 import { TypeSearch } from './types/TypeSearch';
-import { noteUsed, useTypes } from './types/choose';
+import { useTypes } from './types/choose';
 
-interface Form {
-  readonly typeId: string;
-  readonly mode: string;
-  readonly count: string;
-  readonly number: string;
-  readonly pattern: string;
-  readonly placeId: string;
-  readonly group: string;
-  readonly place: PlaceForm;
-}
+/** The universe of the first lamp that a plan adds. */
+const firstUniverse = ({ changes }: Plan): number | undefined =>
+  (changes.find(({ kind }) => kind === 'lamp')?.after as Lamp | undefined)?.universe;
 
 export function AddLamps() {
-  const show = useShow();
-  const place = useKept(placeFilter);
+  const router = useRouter();
+  const wide = useWide();
+  const { records } = useShow();
   const types = useTypes();
-  const highest = [...show.records.lamp, ...show.records.run].reduce((most, { number }) => Math.max(most, number), 0);
-  const [form, setForm, clear] = useDraft<Form>('add lamps', {
-    typeId: '',
-    mode: '',
-    count: '4',
-    number: String(Math.floor(highest / 100) * 100 + 101),
-    pattern: '',
-    placeId: place,
-    group: '',
-    place: FIRST_PLACE,
-  });
-  const type = types.find(({ id }) => id === form.typeId);
-  const mode = type?.modes.find(({ name }) => name === form.mode) ?? type?.modes[0];
+  const adding = useAdding();
+  const { form, set, type, mode, plan } = adding;
+  const universe = plan.ok ? firstUniverse(plan.value) : undefined;
 
-  const plan = useMemo((): Read<Plan> => {
-    if (!type || !mode) return refuse('Choose a fixture type.');
-    const request = readPlace(form.place);
-    if (!request.ok) return request;
-    const numberFrom = wholeFrom(form.number);
-    if (numberFrom === undefined || numberFrom < 1) return refuse('The first number is a whole number from 1.');
-    return addLamps(
-      show,
-      {
-        type,
-        mode,
-        count: wholeFrom(form.count) ?? 0,
-        numberFrom,
-        pattern: form.pattern || `${type.name} #`,
-        place: request.value,
-        placeId: form.placeId || null,
-        groups: form.group.trim() === '' ? [] : [form.group.trim()],
-      },
-      newId,
+  const added = () => {
+    adding.done();
+    // What they lie on may not be sent by anybody yet, nor leave anywhere: that is next.
+    const { senders, inputs, routed, carriers } = flowOf(viewOf(records));
+    const goesOn = (of: number) => (senders.has(of) || inputs.has(of) || routed.has(of)) && carriers.has(of);
+    router.navigate(
+      (universe === undefined || goesOn(universe) ? '/rig' : `/rig/universes/${universe}?view=way`) as Href,
     );
-  }, [show, type, mode, form]);
-
-  const set = (part: Partial<Form>) => setForm({ ...form, ...part });
-  const total = mode ? footprintOf(mode) * (wholeFrom(form.count) ?? 0) : 0;
+  };
   return (
     <Screen
       sentence={
         <Sentence>
           {type && mode
-            ? `${count(wholeFrom(form.count) ?? 0, 'lamp')} of ${type.maker} ${type.name}, ${total} channels.`
+            ? `${lampsText(adding)} of ${type.maker} ${type.name}, ${count(adding.channels, 'channel')}.`
             : 'Add lamps: choose a type first.'}
         </Sentence>
       }
@@ -84,7 +53,7 @@ export function AddLamps() {
                 label="Mode"
                 options={type.modes.map((one) => ({
                   value: one.name,
-                  label: `${one.name}, ${footprintOf(one)} channels`,
+                  label: `${one.name}, ${count(footprintOf(one), 'channel')}`,
                 }))}
                 value={mode.name}
                 onChange={(name) => set({ mode: name })}
@@ -125,7 +94,7 @@ export function AddLamps() {
                 label="Place"
                 options={[
                   { value: '', label: 'No place' },
-                  ...show.records.place.map(({ id, name }) => ({ value: id, label: name })),
+                  ...records.place.map(({ id, name }) => ({ value: id, label: name })),
                 ]}
                 value={form.placeId}
                 onChange={(placeId) => set({ placeId })}
@@ -135,15 +104,14 @@ export function AddLamps() {
               <Field label="Group" value={form.group} onChange={(group) => set({ group })} />
             </View>
           </View>
-          <PlanPreview
-            plan={plan}
-            act={`Add ${count(wholeFrom(form.count) ?? 0, 'lamp')}`}
-            onDone={() => {
-              noteUsed(type.id);
-              clear();
-            }}
-          />
-          {hasDraft('add lamps') && <Button label="Begin anew" look="bare" onPress={clear} />}
+          <PlanPreview plan={plan} act={`Add ${lampsText(adding)}`} onDone={added} />
+          {wide && universe !== undefined && (
+            <Button
+              label="Put them on slots by hand"
+              onPress={() => router.navigate(`/rig/universes/${universe}` as Href)}
+            />
+          )}
+          {adding.typed && <Button label="Begin anew" look="bare" onPress={adding.clear} />}
         </>
       ) : (
         <TypeSearch onChoose={(chosen) => set({ typeId: chosen.id, mode: chosen.modes[0]!.name })} />

@@ -1,21 +1,22 @@
 /** A media server's control blocks, addressed in one go. */
-import Minus from 'lucide-react-native/icons/minus';
-import Plus from 'lucide-react-native/icons/plus';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import { footprintOf } from '@taxiarch/core/fixture';
-import { addBlocks, readStart, type Plan } from '@taxiarch/core/patch';
-import type { Read } from '@taxiarch/core/address';
-import { useDraft } from '@/data/form';
+import { formatAddress } from '@taxiarch/core/address';
+import { addBlocks, gapForBlocks, readStart, type BulkRequest } from '@taxiarch/core/patch';
+import { ok, refuse, type Result } from '@taxiarch/core/result';
+import { useDraft } from '@/forms/draft';
 import { useShow } from '@/data/show';
-import { Button, Field, Pick, Screen, Section, Sentence, Text, count, PlanPreview } from '@/ui';
+import { PlanPreview } from '@/forms/PlanPreview';
+import { Button, Field, Notice, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
 import { newId, wholeFrom } from '@/data/numbers';
 import { useTypes } from './types/choose';
 
 interface Line {
   readonly typeId: string;
   readonly mode: string;
-  readonly count: number;
+  /** How many, as typed */
+  readonly count: string;
 }
 
 interface Form {
@@ -25,14 +26,25 @@ interface Form {
   readonly lines: readonly Line[];
 }
 
+/** Most of one block at once. */
+const MOST_BLOCKS = 1000;
+
+/** As typed; nothing is none, undefined what is no such number. */
+const howMany = (typed: string): number | undefined => {
+  const number = typed.trim() === '' ? 0 : wholeFrom(typed);
+  return number !== undefined && number >= 0 && number <= MOST_BLOCKS ? number : undefined;
+};
+
 export function BlocksPage() {
   const show = useShow();
   const types = useTypes();
   const media = useMemo(() => types.filter(({ kind }) => kind === 'media'), [types]);
+  const server = show.records.machine.find(({ kind }) => kind === 'media server');
+  const highest = [...show.records.lamp, ...show.records.run].reduce((most, { number }) => Math.max(most, number), 0);
   const [form, setForm, clear] = useDraft<Form>('blocks', {
-    group: 'Porthole',
-    start: '14/1',
-    number: '901',
+    group: server?.name ?? '',
+    start: `${Math.max(0, ...show.patch.universes()) + 1}/1`,
+    number: String(Math.floor(highest / 100) * 100 + 101),
     lines: [],
   });
   const lines = useMemo(
@@ -42,40 +54,37 @@ export function BlocksPage() {
           form.lines.find(({ typeId }) => typeId === type.id) ?? {
             typeId: type.id,
             mode: type.modes[0]!.name,
-            count: 0,
+            count: '',
           },
       ),
     [media, form.lines],
   );
   const setLine = (line: Line) =>
     setForm({ ...form, lines: lines.map((one) => (one.typeId === line.typeId ? line : one)) });
-  const plan = useMemo((): Read<Plan> => {
+  const request = useMemo((): Result<BulkRequest> => {
     const start = readStart(form.start, show.records);
     if (!start.ok) return start;
+    const numberFrom = wholeFrom(form.number);
+    if (numberFrom === undefined || numberFrom < 1)
+      return refuse('not-understood', 'The first number is a whole number from 1.');
+    if (lines.some(({ count: typed }) => howMany(typed) === undefined))
+      return refuse('not-understood', `How many of a block is a whole number from 0 to ${MOST_BLOCKS}.`);
     const blocks = lines
-      .filter((line) => line.count > 0)
+      .filter((line) => howMany(line.count)! > 0)
       .map((line) => {
         const type = media.find(({ id }) => id === line.typeId)!;
         return {
           type,
           mode: type.modes.find(({ name }) => name === line.mode)!,
-          count: line.count,
+          count: howMany(line.count)!,
           pattern: `${form.group} ${type.name.toLowerCase()} #`.trim(),
         };
       });
-    return addBlocks(
-      show,
-      {
-        blocks,
-        start: start.value,
-        numberFrom: wholeFrom(form.number) ?? 901,
-        group: form.group.trim(),
-        placeId: null,
-      },
-      newId,
-    );
+    return ok({ blocks, start: start.value, numberFrom, group: form.group.trim(), placeId: null });
   }, [show, form, lines, media]);
-  const total = lines.reduce((sum, line) => sum + line.count, 0);
+  const plan = useMemo(() => (request.ok ? addBlocks(show, request.value, newId) : request), [show, request]);
+  const gap = useMemo(() => (request.ok ? gapForBlocks(show, request.value) : undefined), [show, request]);
+  const total = lines.reduce((sum, line) => sum + (howMany(line.count) ?? 0), 0);
   return (
     <Screen
       sentence={
@@ -108,29 +117,24 @@ export function BlocksPage() {
               <Text className="flex-1">
                 {type.maker} {type.name}
               </Text>
-              <Button
-                label={`One ${type.name} less`}
-                icon={Minus}
-                iconOnly
-                disabled={line.count === 0}
-                onPress={() => setLine({ ...line, count: line.count - 1 })}
-              />
-              <Text kind="mono" className="w-8 text-center">
-                {line.count}
-              </Text>
-              <Button
-                label={`One ${type.name} more`}
-                icon={Plus}
-                iconOnly
-                onPress={() => setLine({ ...line, count: line.count + 1 })}
-              />
+              <View className="w-24">
+                <Field
+                  label={`How many ${type.name}`}
+                  hideLabel
+                  mono
+                  inputMode="numeric"
+                  placeholder="0"
+                  value={line.count}
+                  onChange={(typed) => setLine({ ...line, count: typed })}
+                />
+              </View>
             </View>
             <Pick
               label={`Mode of ${type.name}`}
               hideLabel
               options={type.modes.map((mode) => ({
                 value: mode.name,
-                label: `${mode.name}, ${footprintOf(mode)} channels`,
+                label: `${mode.name}, ${count(footprintOf(mode), 'channel')}`,
               }))}
               value={line.mode}
               onChange={(mode) => setLine({ ...line, mode })}
@@ -139,6 +143,19 @@ export function BlocksPage() {
         );
       })}
       <Section title="Preview">
+        {gap && (
+          <Notice
+            state="look at"
+            act={
+              <Button
+                label={`Begin at ${formatAddress(gap)}`}
+                onPress={() => setForm({ ...form, start: formatAddress(gap) })}
+              />
+            }
+          >
+            Something lies there already. The next gap for all of them begins at {formatAddress(gap)}.
+          </Notice>
+        )}
         <PlanPreview plan={plan} act={`Address ${count(total, 'block')}`} onDone={clear} />
       </Section>
     </Screen>

@@ -1,8 +1,9 @@
 /** What can be done to the lamps that are chosen, in the order in which they were chosen. */
-import { useRouter, type Href } from 'expo-router';
+import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { formatAddress, refuse, type Read } from '@taxiarch/core/address';
+import { formatAddress } from '@taxiarch/core/address';
+import { refuse, type Result } from '@taxiarch/core/result';
 import {
   changeMode,
   copyLamps,
@@ -18,12 +19,13 @@ import {
   setPlace,
   setTag,
   shift,
-  type Plan,
 } from '@taxiarch/core/patch';
-import { TAGS, type Tag } from '@taxiarch/core/show';
-import { rigChosen, useChosen, walkChosen } from '@/data/chosen';
+import type { Plan } from '@taxiarch/core/edit';
+import { type Tag, TAGS } from '@taxiarch/core/records';
+import { rigSelection, useSelection, walkSelection } from '@/data/selection';
 import { useShow, type Show } from '@/data/show';
-import { Button, Check, Empty, Field, Pick, Screen, Section, Sentence, Text, count, PlanPreview } from '@/ui';
+import { PlanPreview } from '@/forms/PlanPreview';
+import { Button, Check, Empty, Field, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
 import { FIRST_PLACE, PlaceChoice, readPlace } from './PlaceChoice';
 import { newId, wholeFrom } from '@/data/numbers';
 
@@ -36,11 +38,11 @@ const ACTS = [
   { value: 'name', label: 'Name by pattern' },
   { value: 'place', label: 'Move to a place' },
   { value: 'group', label: 'Put into a group' },
-  { value: 'ungroup', label: 'Take out of a group' },
-  { value: 'tag', label: 'Tag with a colour' },
+  { value: 'ungroup', label: 'Remove from a group' },
+  { value: 'tag', label: 'Mark with a colour' },
   { value: 'twin', label: 'Make twins' },
   { value: 'part', label: 'Make twins no more' },
-  { value: 'remove', label: 'Remove' },
+  { value: 'remove', label: 'Delete' },
 ] as const;
 type Act = (typeof ACTS)[number]['value'];
 
@@ -66,9 +68,9 @@ const FIRST: Form = {
   tag: 'teal',
 };
 
-const NO_NUMBER = refuse('Type a whole number.');
+const NO_NUMBER = refuse('not-understood', 'Type a whole number.');
 
-function planOf(show: Show, ids: readonly string[], act: Act, form: Form): Read<Plan> {
+function planOf(show: Show, ids: readonly string[], act: Act, form: Form): Result<Plan> {
   const number = wholeFrom(form.number);
   const place = readPlace(form.place);
   switch (act) {
@@ -107,9 +109,10 @@ function planOf(show: Show, ids: readonly string[], act: Act, form: Form): Read<
 export function ChangeLamps() {
   const show = useShow();
   const router = useRouter();
-  const chosen = useChosen(rigChosen);
+  const chosen = useSelection(rigSelection);
   const lamps = useMemo(() => lampsOf(show, chosen), [show, chosen]);
-  const [act, setAct] = useState<Act>('address');
+  const { act: asked } = useLocalSearchParams<{ act?: string }>();
+  const [act, setAct] = useState<Act>(ACTS.find(({ value }) => value === asked)?.value ?? 'address');
   const [form, setForm] = useState(FIRST);
   const set = (part: Partial<Form>) => setForm({ ...form, ...part });
   const ids = useMemo(() => lamps.map(({ lamp }) => lamp.id), [lamps]);
@@ -148,13 +151,13 @@ export function ChangeLamps() {
       }
       acts={
         <>
-          <Button label="None" onPress={() => rigChosen.set([])} />
+          <Button label="None" onPress={() => rigSelection.set([])} />
           <Button label="Switches" onPress={() => router.navigate('/rig/dip' as Href)} />
           <Button
             label="Prove"
             grow
             onPress={() => {
-              walkChosen.set(ids);
+              walkSelection.set(ids);
               router.navigate('/prove');
             }}
           />

@@ -1,13 +1,13 @@
 import { fireEvent, screen } from '@testing-library/react';
 import { nightFerry } from '@taxiarch/core/demo';
-import { rigChosen } from '@/data/chosen';
+import { rigSelection } from '@/data/selection';
 import { open } from '@/testing/server';
 import { DipPage } from './DipPage';
 
 const records = nightFerry();
 const switches = () => screen.getAllByRole('img').map((one) => one.getAttribute('aria-label'));
 const on = (label: string | null) => [...label!.matchAll(/(\S+) on/g)].map(([, name]) => name);
-afterEach(() => rigChosen.set([]));
+afterEach(() => rigSelection.set([]));
 
 test('with no lamp chosen it says what to do', async () => {
   await open(<DipPage />, { records });
@@ -16,14 +16,14 @@ test('with no lamp chosen it says what to do', async () => {
 
 test('nine switches a lamp, by the binary weights of its start channel', async () => {
   // 2/1, 2/24 and 2/47
-  rigChosen.set(['lamp-101', 'lamp-102', 'lamp-103']);
+  rigSelection.set(['lamp-101', 'lamp-102', 'lamp-103']);
   await open(<DipPage />, { records });
   expect(screen.getByText('Address switches of 3 lamps.')).toBeTruthy();
   expect(switches().map(on)).toEqual([['1'], ['4', '5'], ['1', '2', '3', '4', '6']]);
 });
 
 test('counted from 0, turned round, and with fixed switches behind', async () => {
-  rigChosen.set(['lamp-102']);
+  rigSelection.set(['lamp-102']);
   await open(<DipPage />, { records });
   fireEvent.click(screen.getByRole('radio', { name: 'Channel 1 is 0' }));
   expect(switches().map(on)).toEqual([['1', '2', '3', '5']]);

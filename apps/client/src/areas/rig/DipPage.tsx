@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { DIP_USUAL, dipSwitches, formatAddress, type DipScheme, type DipSwitch } from '@taxiarch/core/address';
 import { addressesOf, lampsOf } from '@taxiarch/core/patch';
-import { rigChosen, useChosen } from '@/data/chosen';
+import { rigSelection, useSelection } from '@/data/selection';
 import { useShow } from '@/data/show';
 import { Button, Choice, Empty, Field, Screen, Sentence, Text, count, printSheet, useColour } from '@/ui';
 
@@ -59,7 +59,7 @@ const readExtras = (text: string): DipScheme['extras'] =>
 
 export function DipPage() {
   const show = useShow();
-  const chosen = useChosen(rigChosen);
+  const chosen = useSelection(rigSelection);
   const lamps = lampsOf(show, chosen);
   const [scheme, setScheme] = useState<DipScheme>(DIP_USUAL);
   const [extras, setExtras] = useState('');

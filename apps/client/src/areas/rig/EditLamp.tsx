@@ -2,8 +2,8 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { PatchedLamp } from '@taxiarch/core/patch';
-import type { Lamp } from '@taxiarch/core/show';
-import { hasDraft, useDraft } from '@/data/form';
+import type { Lamp } from '@taxiarch/core/records';
+import { hasDraft, useDraft } from '@/forms/draft';
 import { propose } from '@/data/show';
 import { Button, Choice, Field, Notice, Section, Text } from '@/ui';
 import { changeOf, formOf, readForm, sentenceOf, type FormFaults } from './lampForm';

@@ -1,10 +1,12 @@
 /** What the patch finds wrong with itself, each with the ways to mend it. */
+import { ok } from '@taxiarch/core/result';
 import { Link, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { repairsOf, type PatchFinding } from '@taxiarch/core/patch';
 import { useFindings, useShow } from '@/data/show';
-import { Button, Choice, Screen, Sentence, StateWord, Text, count, PlanPreview } from '@/ui';
+import { PlanPreview } from '@/forms/PlanPreview';
+import { Button, Choice, Screen, Sentence, StateWord, Text, count } from '@/ui';
 import { newId } from '@/data/numbers';
 
 /** Findings shown at once. */
@@ -31,7 +33,7 @@ function Repairs({ finding }: { finding: PatchFinding }) {
           ))}
         </View>
       )}
-      <PlanPreview key={repair.label} plan={{ ok: true, value: repair.plan }} act={repair.label} />
+      <PlanPreview key={repair.label} plan={ok(repair.plan)} act={repair.label} />
     </View>
   );
 }

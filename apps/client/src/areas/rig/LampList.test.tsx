@@ -1,7 +1,7 @@
 import { act, fireEvent, screen } from '@testing-library/react';
 import { nightFerry } from '@taxiarch/core/demo';
-import { rigChosen } from '@/data/chosen';
-import { placeFilter } from '@/data/kept';
+import { rigSelection } from '@/data/selection';
+import { placeFilter } from '@/data/preferences';
 import { routed } from '@/testing/router';
 import { open } from '@/testing/server';
 import { LampList } from './LampList';
@@ -12,7 +12,7 @@ const heads = () => screen.queryAllByRole('heading', { level: 2 }).map(({ textCo
 const list = (over = records) => open(<LampList />, { records: over, path: '/rig' });
 afterEach(() =>
   act(() => {
-    rigChosen.set([]);
+    rigSelection.set([]);
     placeFilter.write('');
   }),
 );
@@ -58,12 +58,12 @@ test('lamps are chosen in the order in which they are tapped, and changed togeth
   fireEvent.click(screen.getByRole('button', { name: 'Choose lamps' }));
   const lamp = (name: string) => screen.getByRole('checkbox', { name });
   for (const name of ['Lamp 3 Wheelhouse lantern 3', 'Lamp 1 Wheelhouse lantern 1']) fireEvent.click(lamp(name));
-  expect(rigChosen.read()).toEqual(['lamp-3', 'lamp-1']);
+  expect(rigSelection.read()).toEqual(['lamp-3', 'lamp-1']);
   expect(lamp('Lamp 3 Wheelhouse lantern 3').getAttribute('aria-checked')).toBe('true');
   fireEvent.click(screen.getByRole('button', { name: 'Change 2' }));
   expect(routed.sent).toEqual(['/rig/change']);
   fireEvent.click(screen.getByRole('button', { name: 'Done' }));
-  expect(rigChosen.read()).toEqual([]);
+  expect(rigSelection.read()).toEqual([]);
 });
 
 test('all that are shown are chosen at once, and no runs of pixels', async () => {
@@ -71,6 +71,6 @@ test('all that are shown are chosen at once, and no runs of pixels', async () =>
   search('funnel');
   fireEvent.click(screen.getByRole('button', { name: 'Choose lamps' }));
   fireEvent.click(screen.getByRole('button', { name: 'All' }));
-  expect(rigChosen.read().length).toBeGreaterThan(20);
-  expect(rigChosen.read().every((id) => id.startsWith('lamp-'))).toBe(true);
+  expect(rigSelection.read().length).toBeGreaterThan(20);
+  expect(rigSelection.read().every((id) => id.startsWith('lamp-'))).toBe(true);
 });

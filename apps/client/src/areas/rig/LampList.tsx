@@ -1,13 +1,14 @@
 /** All lamps, by universe and channel or by place, with search. */
 import { usePathname, useRouter, type Href } from 'expo-router';
-import { memo, useMemo, useState } from 'react';
+import { Fragment, memo, useMemo, useState } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
 import { formatAddress } from '@taxiarch/core/address';
 import { matchesWords } from '@taxiarch/core/jump';
 import type { PatchedLamp } from '@taxiarch/core/patch';
-import type { Tag } from '@taxiarch/core/show';
-import { rigChosen, useChosen } from '@/data/chosen';
-import { placeFilter, useKept } from '@/data/kept';
+import { flowOf, viewOf } from '@taxiarch/core/check';
+import type { ShowRecords, Tag } from '@taxiarch/core/records';
+import { rigSelection, useSelection } from '@/data/selection';
+import { placeFilter, usePreference } from '@/data/preferences';
 import { useFindings, useShow, type Show } from '@/data/show';
 import { Button, CheckBox, Choice, Field, Row, Screen, Sentence, SentenceLink, Text, count, useWide } from '@/ui';
 import { RigTools } from './RigTools';
@@ -30,7 +31,7 @@ function groupsOf({ records, patch }: Show, order: Order): { title: string; lamp
     return patch.universes().map((number) => {
       const name = records.universe.find((one) => one.number === number)?.name ?? 'not in the show';
       const lamps = [...new Set(patch.universe(number).map(({ patched }) => patched))];
-      return { title: `Universe ${number}, ${name}`, lamps };
+      return { title: name === '' ? `Universe ${number}` : `Universe ${number}, ${name}`, lamps };
     });
   const all = [...patch.all()].sort((a, b) => a.lamp.number - b.lamp.number);
   const places: readonly { id: string | null; name: string }[] = [...records.place].sort((a, b) => a.order - b.order);
@@ -59,11 +60,13 @@ function itemsOf(show: Show, order: Order, query: string, place: string): Item[]
 }
 
 /** “420 lamps and 156 pixels on 13 universes. No addresses collide.” */
-function RigSentence({ records: { lamp, run }, patch, loaded }: Show) {
+function RigSentence({ records, patch, loaded }: Show) {
   const findings = useFindings();
+  const open = useMemo(() => openEnds(records), [records]);
+  const { lamp, run } = records;
   if (!loaded) return <Sentence>Reading the show…</Sentence>;
   const pixels = run.reduce((sum, one) => sum + one.count, 0);
-  if (lamp.length + run.length === 0) return <Sentence>No lamps yet. Add some, or bring in a file.</Sentence>;
+  if (lamp.length + run.length === 0) return <Sentence>No lamps yet. Add some, or import a file.</Sentence>;
   return (
     <Sentence>
       {count(lamp.length, 'lamp')}
@@ -74,8 +77,31 @@ function RigSentence({ records: { lamp, run }, patch, loaded }: Show) {
       ) : (
         <SentenceLink href="/rig/findings">{`${count(findings.length, 'fault')} to mend.`}</SentenceLink>
       )}
+      {open.map(({ universe, says }) => (
+        <Fragment key={says}>
+          {' '}
+          <SentenceLink href={`/rig/universes/${universe}?view=way` as Href}>{says}</SentenceLink>
+        </Fragment>
+      ))}
     </Sentence>
   );
+}
+
+/** What the universes with lamps still lack, each with the first of those that lack it. */
+function openEnds(records: ShowRecords): { universe: number; says: string }[] {
+  const { load, senders, inputs, routed, carriers } = flowOf(viewOf(records));
+  const planned = new Set(records.universe.map(({ number }) => number));
+  const used = [...load.keys()].filter((number) => planned.has(number)).sort((a, b) => a - b);
+  const notSent = used.filter((number) => !senders.has(number) && !inputs.has(number) && !routed.has(number));
+  const notCarried = used.filter((number) => !carriers.has(number));
+  const told = (numbers: readonly number[], one: string, many: string) =>
+    numbers[0] === undefined
+      ? []
+      : [{ universe: numbers[0], says: `${count(numbers.length, 'universe')} ${numbers.length === 1 ? one : many}.` }];
+  return [
+    ...told(notSent, 'is sent by nobody', 'are sent by nobody'),
+    ...told(notCarried, 'leaves nowhere', 'leave nowhere'),
+  ];
 }
 
 const TAG_COLOURS: Readonly<Record<Tag, string>> = {
@@ -135,7 +161,7 @@ const LampRow = memo(function LampRow({
       role="checkbox"
       aria-checked={on}
       aria-label={label}
-      onPress={() => rigChosen.toggle(lamp.id)}
+      onPress={() => rigSelection.toggle(lamp.id)}
       className={`min-h-14 flex-row items-center gap-3 border-b border-line px-4 py-2 ${on ? 'bg-raised' : ''}`}
     >
       {inside}
@@ -151,9 +177,9 @@ export function LampList() {
   const [order, setOrder] = useState<Order>('universe');
   const [query, setQuery] = useState('');
   const [picking, setPicking] = useState(false);
-  const chosen = useChosen(rigChosen);
+  const chosen = useSelection(rigSelection);
   const chosenSet = useMemo(() => new Set(chosen), [chosen]);
-  const place = useKept(placeFilter);
+  const place = usePreference(placeFilter);
   const items = useMemo(() => itemsOf(show, order, query, place), [show, order, query, place]);
   const shown = () => items.flatMap((item) => (item.kind === 'lamp' && !item.lamp.run ? item.lamp.lamp.id : []));
   return (
@@ -167,10 +193,10 @@ export function LampList() {
               label="Done"
               onPress={() => {
                 setPicking(false);
-                rigChosen.set([]);
+                rigSelection.set([]);
               }}
             />
-            <Button label="All" onPress={() => rigChosen.set([...chosen, ...shown()])} />
+            <Button label="All" onPress={() => rigSelection.set([...chosen, ...shown()])} />
             <Button
               label={`Change ${chosen.length}`}
               look="main"

@@ -2,12 +2,14 @@
 import { Link, useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import { View } from 'react-native';
 import { formatAddress, type SlotAddress } from '@taxiarch/core/address';
-import { attributeLabel, channelMaximum, joinValue, rangeAt, type FixtureChannel } from '@taxiarch/core/fixture';
-import { slotsOf, type PatchedLamp } from '@taxiarch/core/patch';
-import { walkChosen } from '@/data/chosen';
+import { attributeLabel, channelMaximum, joinValue, rangeAt } from '@taxiarch/core/fixture';
+import type { FixtureChannel } from '@taxiarch/core/records';
+import { type PatchedLamp, removeLamps, slotsOf } from '@taxiarch/core/patch';
+import { rigSelection, walkSelection } from '@/data/selection';
 import { onWire, useSlots } from '@/data/live';
 import { useFindings, useShow } from '@/data/show';
-import { Button, Screen, Section, Sentence, Text } from '@/ui';
+import { DeletePlan } from '@/forms/Delete';
+import { Button, Screen, Section, Sentence, Text, count } from '@/ui';
 import { EditLamp } from './EditLamp';
 
 function ChannelRow({
@@ -62,9 +64,20 @@ export function LampPage() {
   ) : null;
 }
 
+/** What else can be done to a lamp, as it can be done to many. */
+const MORE = [
+  { act: 'address', label: 'Move' },
+  { act: 'copy', label: 'Copy' },
+  { act: 'tag', label: 'Colour' },
+  { act: 'place', label: 'Place' },
+  { act: 'group', label: 'Group' },
+  { act: 'mode', label: 'Mode' },
+] as const;
+
 function LampDetails({ patched }: { patched: PatchedLamp }) {
   const router = useRouter();
-  const { records } = useShow();
+  const show = useShow();
+  const { records } = show;
   const { lamp, type, mode, footprint } = patched;
   const universe = records.universe.find((one) => one.number === lamp.universe);
   const place = records.place.find((one) => one.id === lamp.placeId);
@@ -73,6 +86,10 @@ function LampDetails({ patched }: { patched: PatchedLamp }) {
   /** Place among all slots of each channel's first one */
   const firsts = addresses.map((_, i) => addresses.slice(0, i).reduce((sum, { length }) => sum + length, 0));
   const findings = useFindings().filter(({ subjects }) => subjects.includes(lamp.id));
+  const goWith = (selection: typeof rigSelection, to: string) => {
+    selection.set([lamp.id]);
+    router.navigate(to as Href);
+  };
   return (
     <Screen
       sentence={
@@ -88,20 +105,21 @@ function LampDetails({ patched }: { patched: PatchedLamp }) {
         </View>
       }
       acts={
-        <Button
-          label="Prove this lamp"
-          look="main"
-          grow
-          onPress={() => {
-            walkChosen.set([lamp.id]);
-            router.navigate('/prove');
-          }}
-        />
+        <>
+          <Button label="Switch picture" short="Switches" onPress={() => goWith(rigSelection, '/rig/dip')} />
+          <Button
+            label="Take this lamp"
+            short="Take"
+            look="main"
+            grow
+            onPress={() => goWith(walkSelection, '/prove')}
+          />
+        </>
       }
     >
       <Text kind="soft">
-        {type.maker} {type.name}, {mode.name}, {footprint} channels{place ? `. ${place.name}` : ''}: {lamp.x} m across,{' '}
-        {lamp.y} m along, {lamp.z} m up.
+        {type.maker} {type.name}, {mode.name}, {count(footprint, 'channel')}
+        {place ? `. ${place.name}` : ''}: {lamp.x} m across, {lamp.y} m along, {lamp.z} m up.
       </Text>
       <Section title={universe ? 'Channels, as received now' : 'Channels'}>
         {mode.channels.map((channel, i) => (
@@ -114,6 +132,23 @@ function LampDetails({ patched }: { patched: PatchedLamp }) {
         ))}
       </Section>
       <EditLamp patched={patched} />
+      <Section title="More">
+        <View className="flex-row flex-wrap gap-2">
+          {MORE.map(({ act, label }) => (
+            <Button
+              key={act}
+              label={`${label} this lamp`}
+              short={label}
+              onPress={() => goWith(rigSelection, `/rig/change?act=${act}`)}
+            />
+          ))}
+        </View>
+        <DeletePlan
+          what={`lamp ${lamp.number}`}
+          plan={() => removeLamps(show, [lamp.id])}
+          onDone={() => router.navigate('/rig' as Href)}
+        />
+      </Section>
     </Screen>
   );
 }

@@ -1,6 +1,7 @@
 /** How new addresses are found, as a person chooses it. */
 import { View } from 'react-native';
-import { readAddress, refuse, type Read } from '@taxiarch/core/address';
+import { readAddress } from '@taxiarch/core/address';
+import { refuse, type Result, ok } from '@taxiarch/core/result';
 import type { PlaceHow, PlaceRequest } from '@taxiarch/core/patch';
 import { Choice, Field } from '@/ui';
 import { wholeFrom } from '@/data/numbers';
@@ -19,12 +20,13 @@ const HOWS = [
   { value: 'after', label: 'At the end' },
 ] as const;
 
-export function readPlace({ how, start, gap }: PlaceForm): Read<PlaceRequest> {
+export function readPlace({ how, start, gap }: PlaceForm): Result<PlaceRequest> {
   const at = readAddress(how === 'from' ? start : start.includes('/') ? start : `${start}/1`);
   if (!at.ok) return at;
   const between = wholeFrom(gap);
-  if (between === undefined || between < 0 || between > 511) return refuse('The gap is 0 to 511 channels.');
-  return { ok: true, value: { how, start: at.value, gap: how === 'gaps' ? 0 : between } };
+  if (between === undefined || between < 0 || between > 511)
+    return refuse('not-understood', 'The gap is 0 to 511 channels.');
+  return ok({ how, start: at.value, gap: how === 'gaps' ? 0 : between });
 }
 
 export function PlaceChoice({ form, onChange }: { form: PlaceForm; onChange: (form: PlaceForm) => void }) {

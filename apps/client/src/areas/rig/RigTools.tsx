@@ -14,7 +14,7 @@ const TOOLS: readonly Chip[] = [
   { label: 'Types', href: '/rig/types', icon: Shapes },
   { label: 'Pixels', href: '/rig/pixels', icon: Grip },
   { label: 'Blocks', href: '/rig/blocks', icon: Layers },
-  { label: 'In and out', href: '/rig/inout', icon: ArrowLeftRight },
+  { label: 'Import, export', href: '/rig/files', icon: ArrowLeftRight },
 ];
 
 export const RigTools = () => <Chips label="Rig" chips={TOOLS} here={usePathname()} />;

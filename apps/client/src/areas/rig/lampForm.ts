@@ -1,6 +1,7 @@
 /** The form of a lamp: from record to text and back, with what is wrong in sentences. */
 import { formatAddress, readAddress } from '@taxiarch/core/address';
-import { checkRecord, type Lamp, type ProposedChange } from '@taxiarch/core/show';
+import { checkRecord, type Lamp } from '@taxiarch/core/records';
+import type { ProposedChange } from '@taxiarch/core/edit';
 
 export interface LampForm {
   readonly number: string;

@@ -1,13 +1,17 @@
 /** This show and this computer: who works, the history, how it looks, which interface, how it sends. */
 import { Link, type Href } from 'expo-router';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import type { Settings } from '@taxiarch/core/contract';
-import { patch } from '@/data/api';
+import { recordPlan } from '@taxiarch/core/edit';
+import type { ShowInfo } from '@taxiarch/core/records';
+import { call } from '@/data/api';
 import { useHot, useSettings } from '@/data/live';
 import { makeHot } from '@/data/output';
-import { personName, staysTaken, useKept } from '@/data/kept';
+import { personName, staysTaken, usePreference } from '@/data/preferences';
 import { openShipped, takeBack, useHistory, useShow } from '@/data/show';
+import { RecordFoot } from '@/forms/RecordFoot';
+import { useRecordForm } from '@/forms/useRecordForm';
 import {
   Button,
   Choice,
@@ -110,7 +114,7 @@ function Shipped({ onTrouble }: { onTrouble: (why: string) => void }) {
 
 function Sending({ settings, change }: { settings: Settings; change: (changes: Partial<Settings>) => void }) {
   const hot = useHot();
-  const stays = useKept(staysTaken);
+  const stays = usePreference(staysTaken);
   return (
     <Section title="Sending">
       <Text>
@@ -160,15 +164,39 @@ function Sending({ settings, change }: { settings: Settings; change: (changes: P
   );
 }
 
+/** What the show is called and what it is. */
+function Naming({ show }: { show: ShowInfo | undefined }) {
+  const editing = useRecordForm<Pick<ShowInfo, 'name' | 'about'>, ShowInfo>('show', show, (one) => ({
+    name: one?.name ?? '',
+    about: one?.about ?? '',
+  }));
+  const { base, form, set } = editing;
+  const plan = useMemo(() => {
+    const after: ShowInfo = {
+      ...(base ?? { id: 'show', rev: 0, file: null }),
+      about: form.about,
+      name: form.name.trim(),
+    };
+    return recordPlan('show', base, after, { sentence: base ? 'Described the show' : `Named the show ${after.name}` });
+  }, [base, form]);
+  return (
+    <>
+      <Field label="Name of the show" value={form.name} onChange={(name) => set({ name })} />
+      <Field label="What it is" multiline value={form.about} onChange={(about) => set({ about })} />
+      {editing.typed && <RecordFoot of={editing} plan={plan} act="Keep name and description" />}
+    </>
+  );
+}
+
 export function ShowPage() {
-  const { records } = useShow();
+  const { records, loaded } = useShow();
   const theme = useThemeChoice();
   const [typedName, setTypedName] = useState(personName.read);
   const { data: settings, mutate } = useSettings();
   const [trouble, setTrouble] = useState('');
   const change = (changes: Partial<Settings>) => {
     setTrouble('');
-    void mutate(patch<Settings>('/api/settings', changes), { revalidate: false }).catch((error: Error) =>
+    void mutate(call('changeSettings', { body: changes }), { revalidate: false }).catch((error: Error) =>
       setTrouble(error.message),
     );
   };
@@ -177,14 +205,14 @@ export function ShowPage() {
     <Screen
       sentence={
         <Sentence>
-          {show
-            ? `${show.name}: ${count(records.lamp.length, 'lamp')}, ${count(records.universe.length, 'universe')}, ${count(records.machine.length, 'machine')}.`
+          {loaded
+            ? `${show?.name ?? 'A show without a name'}: ${count(records.lamp.length, 'lamp')}, ${count(records.universe.length, 'universe')}, ${count(records.machine.length, 'machine')}.`
             : ''}
         </Sentence>
       }
     >
       <View className="max-w-[640px] gap-4">
-        {show?.about ? <Text kind="soft">{show.about}</Text> : null}
+        <Naming show={show} />
         {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
         <Section title="You, in the history and where you take">
           <Field
@@ -192,7 +220,7 @@ export function ShowPage() {
             value={typedName}
             onChange={(text) => {
               setTypedName(text);
-              personName.write(text.trim() || 'Technician');
+              personName.write(text.trim());
             }}
           />
         </Section>

@@ -1,5 +1,6 @@
 import { fireEvent, screen } from '@testing-library/react';
-import type { InterfaceInfo, InterfacesReply, Settings } from '@taxiarch/core/contract';
+import type { InterfacesReply, Settings } from '@taxiarch/core/contract';
+import type { InterfaceInfo } from '@taxiarch/core/ip';
 import { nightFerry } from '@taxiarch/core/demo';
 import { asked, liveOf, open, settled } from '@/testing/server';
 import { HerePage } from './HerePage';

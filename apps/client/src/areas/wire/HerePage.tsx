@@ -1,8 +1,8 @@
 /** This computer: its interfaces as they are now, which one each protocol uses, and what stands against it. */
 import { View } from 'react-native';
-import { interfaceWarnings } from '@taxiarch/core/ip';
-import type { InterfaceInfo, InterfacesReply, Settings } from '@taxiarch/core/contract';
-import { patch } from '@/data/api';
+import { type InterfaceInfo, interfaceWarnings } from '@taxiarch/core/ip';
+import type { InterfacesReply, Settings } from '@taxiarch/core/contract';
+import { call } from '@/data/api';
 import { useInterfaces, useLive, useSettings } from '@/data/live';
 import { useShow } from '@/data/show';
 import { Notice, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
@@ -29,7 +29,7 @@ function Chooser({ data, settings }: { data: InterfacesReply; settings: Settings
   const { mutate } = useSettings();
   const { mutate: again } = useInterfaces();
   const change = (changes: Partial<Settings>) =>
-    void patch<Settings>('/api/settings', changes).then((next) => {
+    void call('changeSettings', { body: changes }).then((next) => {
       void mutate(next, { revalidate: false });
       void again();
     });
@@ -81,7 +81,7 @@ const HELP: readonly Help[] = [
         'sudo /usr/libexec/ApplicationFirewall/socketfilterfw --add "$(which node)" --unblockapp "$(which node)"',
       ],
       ['A second address', 'sudo ifconfig en0 alias 2.0.0.10 255.0.0.0'],
-      ['Take it away again', 'sudo ifconfig en0 -alias 2.0.0.10'],
+      ['Remove it again', 'sudo ifconfig en0 -alias 2.0.0.10'],
     ],
   },
   {

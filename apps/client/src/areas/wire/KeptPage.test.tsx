@@ -1,8 +1,8 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import { STARTING_POINTS, snapshotOf, writeSnapshot } from '@taxiarch/core/machine';
+import { snapshotOf, STARTING_POINTS, writeSnapshot } from '@taxiarch/core/machine';
 import { nightFerry } from '@taxiarch/core/demo';
-import type { Machine, ShowRecords } from '@taxiarch/core/show';
-import { machinesChosen } from '@/data/chosen';
+import type { Machine, ShowRecords } from '@taxiarch/core/records';
+import { machineSelection } from '@/data/selection';
 import { answers, asked, open, proposed, settled } from '@/testing/server';
 import { KeptPage } from './KeptPage';
 
@@ -12,7 +12,7 @@ const kept = { ...snapshotOf(quay, 'kept-1', 'Quay, before', '2026-05-01T10:00:0
 const withKept: ShowRecords = { ...ferry, snapshot: [kept] };
 const card = () => within(screen.getByRole('listitem', { name: 'Quay, before' }));
 const choose = (name: string) => fireEvent.click(screen.getByRole('checkbox', { name }));
-afterEach(() => machinesChosen.set([]));
+afterEach(() => machineSelection.set([]));
 
 test('starting points are given to several machines; one that has them already is not counted', async () => {
   await open(<KeptPage />, { records: ferry });

@@ -3,19 +3,20 @@ import { useRouter, type Href } from 'expo-router';
 import { useMemo, useRef, useState } from 'react';
 import { View } from 'react-native';
 import {
-  STARTING_POINTS,
   applySettings,
   keepSnapshot,
   portDifferences,
   readSnapshot,
+  STARTING_POINTS,
   writeSnapshot,
 } from '@taxiarch/core/machine';
-import { changed, removed } from '@taxiarch/core/patch';
-import type { Machine, MachinePort, Snapshot } from '@taxiarch/core/show';
-import { machinesChosen, useChosen } from '@/data/chosen';
+import { changed, removed } from '@taxiarch/core/edit';
+import type { Machine, MachinePort, Snapshot } from '@taxiarch/core/records';
+import { machineSelection, useSelection } from '@/data/selection';
 import { newId, wholeFrom } from '@/data/numbers';
 import { propose, useShow } from '@/data/show';
-import { Button, Check, Field, Notice, Pick, PlanPreview, Screen, Section, Sentence, Text, count } from '@/ui';
+import { PlanPreview } from '@/forms/PlanPreview';
+import { Button, Check, Field, Notice, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
 import { PushButton, PushOutcome, usePush } from './machine/PushPanel';
 
 /** Saves text as a file of the person's computer. */
@@ -44,7 +45,7 @@ function settingsOf(which: string, snapshots: readonly Snapshot[], first: number
 
 function Apply() {
   const { records } = useShow();
-  const chosen = useChosen(machinesChosen);
+  const chosen = useSelection(machineSelection);
   const push = usePush();
   const [which, setWhich] = useState('point 0');
   const [first, setFirst] = useState('1');
@@ -77,7 +78,7 @@ function Apply() {
         {which.startsWith('point') && <Field label="First universe" mono value={first} onChange={setFirst} />}
         <View role="group" aria-label="To machines">
           {withPorts.map(({ id, name }) => (
-            <Check key={id} label={name} on={chosen.includes(id)} onChange={() => machinesChosen.toggle(id)} />
+            <Check key={id} label={name} on={chosen.includes(id)} onChange={() => machineSelection.toggle(id)} />
           ))}
         </View>
         {applied?.left.map(({ machine, why }) => (
@@ -222,7 +223,7 @@ export function KeptPage() {
       sentence={
         <Sentence>{`${count(STARTING_POINTS.length, 'starting point')} and ${count(snapshots.length, 'snapshot')}.`}</Sentence>
       }
-      acts={<Button label="Bring in a file" grow onPress={() => input.current?.click()} />}
+      acts={<Button label="Import a file" grow onPress={() => input.current?.click()} />}
     >
       <input
         ref={input}

@@ -5,8 +5,8 @@ import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { matchesWords } from '@taxiarch/core/jump';
 import type { MachineEntry, MachineState } from '@taxiarch/core/node';
-import { machinesChosen, useChosen } from '@/data/chosen';
-import { placeFilter, useKept } from '@/data/kept';
+import { machineSelection, useSelection } from '@/data/selection';
+import { placeFilter, usePreference } from '@/data/preferences';
 import { useLive } from '@/data/live';
 import { scan, useMachines } from '@/data/machines';
 import { useNetworkFindings, useShow } from '@/data/show';
@@ -63,7 +63,7 @@ interface Wanted {
 /** The machines that a person wants to see. */
 function useShown({ query, state, order }: Wanted): readonly MachineEntry[] {
   const entries = useMachines();
-  const place = useKept(placeFilter);
+  const place = usePreference(placeFilter);
   return useMemo(
     () =>
       sorted(
@@ -86,7 +86,7 @@ function useShown({ query, state, order }: Wanted): readonly MachineEntry[] {
 /** What follows the reports stands apart from the fields above it, which do not. */
 function ShownRows({ wanted, picking }: { wanted: Wanted; picking: boolean }) {
   const here = usePathname();
-  const chosen = useChosen(machinesChosen);
+  const chosen = useSelection(machineSelection);
   const { loaded } = useShow();
   const any = useMachines().length > 0;
   const lines = useStable(useShown(wanted).map(lineOf));
@@ -104,14 +104,14 @@ function ShownRows({ wanted, picking }: { wanted: Wanted; picking: boolean }) {
 function ChooseAll({ wanted }: { wanted: Wanted }) {
   const shown = useShown(wanted);
   return (
-    <Button label="All" onPress={() => machinesChosen.set(shown.flatMap(({ plan }) => (plan ? [plan.id] : [])))} />
+    <Button label="All" onPress={() => machineSelection.set(shown.flatMap(({ plan }) => (plan ? [plan.id] : [])))} />
   );
 }
 
 export function MachineList() {
   const router = useRouter();
   const wide = useWide();
-  const chosen = useChosen(machinesChosen);
+  const chosen = useSelection(machineSelection);
   const [query, setQuery] = useState('');
   const [state, setState] = useState<MachineState | ''>('');
   const [order, setOrder] = useState('state');
@@ -128,7 +128,7 @@ export function MachineList() {
               label="Done"
               onPress={() => {
                 setPicking(false);
-                machinesChosen.set([]);
+                machineSelection.set([]);
               }}
             />
             <ChooseAll wanted={wanted} />

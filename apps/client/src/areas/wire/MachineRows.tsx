@@ -2,8 +2,8 @@
 import type { Href } from 'expo-router';
 import { memo, useCallback, useMemo } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
-import type { MachineEntry, MachineState } from '@taxiarch/core/node';
-import { machinesChosen } from '@/data/chosen';
+import { type MachineEntry, type MachineState, driftWords } from '@taxiarch/core/node';
+import { machineSelection } from '@/data/selection';
 import { CheckBox, Row, StateWord, Text } from '@/ui';
 
 const ROW_HEIGHT = 56;
@@ -20,7 +20,7 @@ export interface MachineLine {
 
 /** What stands under a machine's name: what differs, or what it is. */
 function noteOf({ state, drift, model, plan, heard }: MachineEntry): string {
-  if (state === 'drifted') return drift.map((one) => one.what.toLowerCase()).join(', ');
+  if (state === 'drifted') return drift.map((one) => driftWords(one).what.toLowerCase()).join(', ');
   return model?.name ?? plan?.kind ?? heard?.node?.kind ?? 'sender';
 }
 
@@ -59,7 +59,7 @@ const MachineRow = memo(function MachineRow({ id, name, address, note, state, he
         role="checkbox"
         aria-checked={on}
         aria-label={name}
-        onPress={() => machinesChosen.toggle(id)}
+        onPress={() => machineSelection.toggle(id)}
         className={`h-14 flex-row items-center gap-3 border-b border-line px-4 ${on ? 'bg-raised' : ''}`}
       >
         {inside}

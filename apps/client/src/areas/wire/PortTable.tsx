@@ -1,4 +1,4 @@
-/** All ports of the show in one table; in and out as CSV. */
+/** All ports of the show in one table; imported and exported as CSV. */
 import { Link, type Href } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
@@ -6,11 +6,12 @@ import { formatWire } from '@taxiarch/core/address';
 import { readPortTable } from '@taxiarch/core/format';
 import { MERGE_WORDS, lossText, wireNumber } from '@taxiarch/core/machine';
 import { useShow } from '@/data/show';
-import { Button, Screen, Section, Sentence, Text, count, printSheet, useTableIn } from '@/ui';
+import { useTableImport } from '@/forms/useTableImport';
+import { Button, Screen, Section, Sentence, Text, count, printSheet } from '@/ui';
 
 export function PortTable() {
   const { records, loaded } = useShow();
-  const table = useTableIn('Table of ports', readPortTable);
+  const table = useTableImport('Table of ports', readPortTable);
   const universes = useMemo(() => new Map(records.universe.map((one) => [one.number, one])), [records.universe]);
   const machines = records.machine.filter(({ ports }) => ports.length > 0);
   const ports = machines.reduce((sum, one) => sum + one.ports.length, 0);
@@ -24,8 +25,13 @@ export function PortTable() {
       acts={
         <>
           <Button label="Print" onPress={() => printSheet('ports')} />
-          <Button label="CSV out" grow onPress={() => window.location.assign('/api/export/csv/ports')} />
-          <Button label="CSV in" grow onPress={table.choose} />
+          <Button
+            label="Export as CSV"
+            short="Export"
+            grow
+            onPress={() => window.location.assign('/api/export/csv/ports')}
+          />
+          <Button label="Import from CSV" short="Import" grow onPress={table.choose} />
         </>
       }
     >

@@ -1,10 +1,12 @@
 /** What the plan of the network finds wrong with itself, each with the ways to mend it. */
+import { ok } from '@taxiarch/core/result';
 import { Link, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { networkRepairs, type Finding } from '@taxiarch/core/check';
 import { useNetworkLook, useShow } from '@/data/show';
-import { Button, Empty, PlanPreview, Screen, Sentence, StateWord, Text, count } from '@/ui';
+import { PlanPreview } from '@/forms/PlanPreview';
+import { Button, Empty, Screen, Sentence, StateWord, Text, count } from '@/ui';
 
 /** Findings shown at once. */
 const MOST = 50;
@@ -29,7 +31,7 @@ function Repairs({ finding }: { finding: Finding }) {
           ))}
         </View>
       )}
-      <PlanPreview key={repair.label} plan={{ ok: true, value: repair.plan }} act={repair.label} />
+      <PlanPreview key={repair.label} plan={ok(repair.plan)} act={repair.label} />
     </View>
   );
 }

@@ -2,13 +2,13 @@
 import X from 'lucide-react-native/icons/x';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { forgetDone, useDone } from '@/data/done';
+import { forgetLastEdit, useLastEdit } from '@/data/lastEdit';
 import { takeBack } from '@/data/show';
 import { Button } from '../Button';
 import { Text } from '../Text';
 
 export function DoneBar() {
-  const sentence = useDone();
+  const sentence = useLastEdit();
   const [trouble, setTrouble] = useState('');
   if (sentence === '') return null;
   const undone = sentence.startsWith('Undid');
@@ -30,7 +30,7 @@ export function DoneBar() {
         {trouble || `${sentence}.`}
       </Text>
       <Button label={undone ? 'Redo' : 'Undo'} onPress={() => void undo()} />
-      <Button label="Put away" icon={X} iconOnly look="bare" onPress={forgetDone} />
+      <Button label="Put away" icon={X} iconOnly look="bare" onPress={forgetLastEdit} />
     </View>
   );
 }

@@ -7,10 +7,11 @@ import { useColour } from '../theme';
 import { useWide } from '../wide';
 import { AreaBar } from './AreaBar';
 import { DoneBar } from './DoneBar';
-import { Fallen } from './Fallen';
+import { ErrorBoundary } from './ErrorBoundary';
 import { Jump } from './Jump';
 import { LiveStrip } from './LiveStrip';
 import { TopLine } from './TopLine';
+import { WhoIsHere } from './WhoIsHere';
 
 export function Frame() {
   const wide = useWide();
@@ -47,9 +48,9 @@ export function Frame() {
           <View className="flex-1">
             <TopLine onJump={() => setJumping(true)} />
             <View className="flex-1">
-              <Fallen path={path}>
+              <ErrorBoundary path={path}>
                 <Slot />
-              </Fallen>
+              </ErrorBoundary>
             </View>
           </View>
         </View>
@@ -57,6 +58,7 @@ export function Frame() {
         <LiveStrip />
         {!wide && <AreaBar />}
         {jumping && <Jump onClose={() => setJumping(false)} />}
+        <WhoIsHere />
       </View>
     </View>
   );

@@ -2,7 +2,8 @@
 import { View } from 'react-native';
 import { formatRange } from '@taxiarch/core/address';
 import type { LiveReport } from '@taxiarch/core/contract';
-import { useConnected, useLive } from '@/data/live';
+import { call } from '@/data/api';
+import { useConnected, useHot, useLastKnown, useLive, useLiveAge } from '@/data/live';
 import { giveBackAll, makeHot } from '@/data/output';
 import { Button } from '../Button';
 import { StateWord } from '../StateWord';
@@ -23,44 +24,71 @@ function sending({ output: { holds, since }, routes }: LiveReport): string {
   return `${through && `${through} · `}${count(slots, 'slot')} to ${named}${runs.length > 2 ? ' …' : ''} since ${clockTime(first)}`;
 }
 
+/** Nothing is known of this moment: why, and since when. */
+function NotNow({ connected }: { connected: boolean }) {
+  const last = useLastKnown();
+  const age = useLiveAge();
+  const why = connected
+    ? last?.trouble || (last ? 'The engine sends no report.' : 'Starting to listen…')
+    : 'The server does not answer. Trying again…';
+  const since =
+    last && age !== undefined ? ` Last known ${Math.round(age / 1000)} s ago${last.output.hot ? ', hot' : ''}.` : '';
+  return (
+    <>
+      <StateWord state="look at" />
+      <Text kind="small" tone="text" numberOfLines={2} className="flex-1">
+        {why}
+        {since}
+      </Text>
+    </>
+  );
+}
+
+function Hot({ live }: { live: LiveReport }) {
+  return (
+    <>
+      <StateWord state="hot" />
+      <Text kind="small" numberOfLines={2} tone="text" className="flex-1">
+        {sending(live)}
+      </Text>
+      {live.output.holds.length > 0 ? (
+        <Button label="Give back all" look="hot" onPress={() => void giveBackAll()} />
+      ) : (
+        <Button label="Make safe" look="plain" onPress={() => void makeHot(false)} />
+      )}
+    </>
+  );
+}
+
+function Safe({ live }: { live: LiveReport }) {
+  const streams = live.universes.flatMap((one) => one.streams).filter((stream) => !stream.lost).length;
+  const [notice] = live.notices;
+  return (
+    <>
+      <Text kind="strong">Safe</Text>
+      <Text kind="small" numberOfLines={notice && !live.trouble ? 2 : 1} className="flex-1 tabular-nums">
+        {live.trouble ||
+          notice?.sentence ||
+          `${count(streams, 'stream')} heard, ${live.packetsPerSecond} packets a second`}
+      </Text>
+      {notice && !live.trouble && (
+        <Button label="Read" onPress={() => void call('dismissNotice', { body: { id: notice.id } })} />
+      )}
+    </>
+  );
+}
+
 export function LiveStrip() {
   const connected = useConnected();
   const live = useLive();
-  const hot = live?.output.hot ?? false;
-  const streams = live?.universes.flatMap((one) => one.streams).filter((stream) => !stream.lost).length ?? 0;
+  const hot = useHot();
   return (
     <View
       role="status"
       aria-label="Live strip"
       className={`min-h-11 flex-row items-center gap-3 border-t px-3 ${hot ? 'border-hot bg-surface py-1' : 'border-line bg-surface'}`}
     >
-      {!connected || !live ? (
-        <>
-          <StateWord state="look at" />
-          <Text numberOfLines={1} className="flex-1">
-            {connected ? 'Starting to listen…' : 'The server does not answer. Trying again…'}
-          </Text>
-        </>
-      ) : hot ? (
-        <>
-          <StateWord state="hot" />
-          <Text kind="small" numberOfLines={2} tone="text" className="flex-1">
-            {sending(live)}
-          </Text>
-          {live.output.holds.length > 0 ? (
-            <Button label="Give back all" look="hot" onPress={() => void giveBackAll()} />
-          ) : (
-            <Button label="Make safe" look="plain" onPress={() => void makeHot(false)} />
-          )}
-        </>
-      ) : (
-        <>
-          <Text kind="strong">Safe</Text>
-          <Text kind="small" numberOfLines={1} className="flex-1 tabular-nums">
-            {live.trouble || `${count(streams, 'stream')} heard, ${live.packetsPerSecond} packets a second`}
-          </Text>
-        </>
-      )}
+      {!connected || !live ? <NotNow connected={connected} /> : hot ? <Hot live={live} /> : <Safe live={live} />}
     </View>
   );
 }

@@ -1,13 +1,13 @@
 /** Holds the lists of lamps to one place of the show. */
 import { createElement, type ChangeEvent } from 'react';
-import { placeFilter, useKept } from '@/data/kept';
+import { placeFilter, usePreference } from '@/data/preferences';
 import { useShow } from '@/data/show';
 import { useColour } from '../theme';
 
 export function PlaceFilter() {
   const colour = useColour();
   const { records } = useShow();
-  const chosen = useKept(placeFilter);
+  const chosen = usePreference(placeFilter);
   const places = [...records.place].sort((a, b) => a.order - b.order);
   if (places.length === 0) return null;
   return createElement(

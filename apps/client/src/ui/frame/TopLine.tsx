@@ -13,7 +13,7 @@ import { upFrom } from './upFrom';
 export function TopLine({ onJump }: { onJump: () => void }) {
   const wide = useWide();
   const router = useRouter();
-  const { records } = useShow();
+  const { records, loaded } = useShow();
   const up = upFrom(usePathname());
   return (
     <View className="h-14 flex-row items-center gap-1 border-b border-line bg-surface px-2">
@@ -23,7 +23,7 @@ export function TopLine({ onJump }: { onJump: () => void }) {
       <Link href="/show" asChild aria-label="This show and this computer">
         <Pressable className="h-12 flex-1 justify-center rounded px-2 active:bg-raised">
           <Text kind="strong" numberOfLines={1}>
-            {records.show[0]?.name ?? ' '}
+            {records.show[0]?.name ?? (loaded ? 'Show without a name' : ' ')}
           </Text>
         </Pressable>
       </Link>

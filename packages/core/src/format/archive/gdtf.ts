@@ -1,18 +1,18 @@
 /** GDTF 1.2 (DIN SPEC 15800): a fixture type as it comes in; how it goes out is in gdtfOut.ts. */
-import { refuse, read, SLOTS, type Read } from '../../address';
+import { SLOTS } from '../../address';
+import { ok, refuse, type Result } from '../../result';
+import { blockOf, modeFault } from '../../fixture';
 import {
   FIXTURE_KINDS,
-  blockOf,
-  modeFault,
   type FixtureChannel,
   type FixtureKind,
   type FixtureMode,
+  type FixtureType,
   type ValueRange,
-} from '../../fixture';
-import type { FixtureType } from '../../show';
+} from '../../records';
 import { guidOf, isGuid } from './guid';
 import { openZip } from './zip';
-import { XmlElement, readXml } from './xml';
+import { readXml, XmlElement } from './xml';
 
 /** The entry of the archive that describes the type */
 export const DESCRIPTION = 'description.xml';
@@ -90,16 +90,19 @@ function rangesOf(functions: readonly XmlElement[], bytes: number): ValueRange[]
   });
 }
 
-function channelsOf(channel: XmlElement, references: readonly Reference[]): Read<FixtureChannel[]> {
+function channelsOf(channel: XmlElement, references: readonly Reference[]): Result<FixtureChannel[]> {
   const offsetText = channel.at('Offset').trim();
   // A virtual channel takes no slot.
-  if (offsetText === '' || offsetText === 'None') return read([]);
+  if (offsetText === '' || offsetText === 'None') return ok([]);
   const offsets = offsetText.split(',').map(Number);
   const all = channel.all('LogicalChannel').flatMap((logical) => logical.all('ChannelFunction'));
   const logical = channel.child('LogicalChannel');
   const attribute = logical?.at('Attribute') || all[0]?.at('Attribute') || 'NoFeature';
   if (offsets.length > 4 || offsets.some((offset) => !Number.isInteger(offset) || offset < 1 || offset > SLOTS))
-    return refuse(`The channel ${attribute} has offsets that cannot be: “${offsetText.slice(0, 40)}”.`);
+    return refuse(
+      'not-understood',
+      `The channel ${attribute} has offsets that cannot be: “${offsetText.slice(0, 40)}”.`,
+    );
   // The fourth byte of 32-bit channels is beyond what we resolve.
   const used = offsets.slice(0, 3);
   const bytes = used.length;
@@ -124,9 +127,9 @@ function channelsOf(channel: XmlElement, references: readonly Reference[]): Read
   const here = references.filter(({ within }) => within.has(geometry));
   if (here.length === 0) {
     const numbered = /^Cell (\d+)$/.exec(geometry);
-    return read([placed(own, 0, numbered ? Number(numbered[1]) : undefined)]);
+    return ok([placed(own, 0, numbered ? Number(numbered[1]) : undefined)]);
   }
-  return read(
+  return ok(
     here.map(({ breaks, cell }) => {
       const found = overwrite ? breaks[breaks.length - 1] : (breaks.find(({ block }) => block === own) ?? breaks[0]);
       return placed(found?.block ?? own, (found?.offset ?? 1) - 1, cell);
@@ -134,7 +137,7 @@ function channelsOf(channel: XmlElement, references: readonly Reference[]): Read
   );
 }
 
-export function readMode(mode: XmlElement, geometries: readonly XmlElement[]): Read<FixtureMode> {
+export function readMode(mode: XmlElement, geometries: readonly XmlElement[]): Result<FixtureMode> {
   const root = geometries.find((one) => one.at('Name') === mode.at('Geometry'));
   const references = root ? referencesOf(root, geometries) : [];
   const channels: FixtureChannel[] = [];
@@ -146,7 +149,7 @@ export function readMode(mode: XmlElement, geometries: readonly XmlElement[]): R
   channels.sort((a, b) => blockOf(a) - blockOf(b) || a.offsets[0]! - b.offsets[0]!);
   const made = { name: mode.at('Name').trim(), channels };
   const fault = channels.length === 0 ? undefined : modeFault(made);
-  return fault === undefined ? read(made) : refuse(fault);
+  return fault === undefined ? ok(made) : refuse('not-possible', fault);
 }
 
 export function guessKind(description: string, modes: readonly FixtureMode[]): FixtureKind {
@@ -167,15 +170,15 @@ export function guessKind(description: string, modes: readonly FixtureMode[]): F
 }
 
 /** The fixture type in a GDTF file. Its `file` is left null: who keeps the bytes says under what name. */
-export function readGdtf(bytes: Uint8Array): Read<FixtureType> {
+export function readGdtf(bytes: Uint8Array): Result<FixtureType> {
   const entries = openZip(bytes);
   if (!entries.ok) return entries;
   const description = entries.value[DESCRIPTION];
-  if (!description) return refuse('The archive holds no description.xml, so it is no GDTF file.');
+  if (!description) return refuse('not-understood', 'The archive holds no description.xml, so it is no GDTF file.');
   const xml = readXml(description, 'The description of the type');
   if (!xml.ok) return xml;
   const type = xml.value.child('FixtureType');
-  if (xml.value.name !== 'GDTF' || !type) return refuse('The description holds no fixture type.');
+  if (xml.value.name !== 'GDTF' || !type) return refuse('not-understood', 'The description holds no fixture type.');
   const geometries = type.child('Geometries')?.children ?? [];
   const modes: FixtureMode[] = [];
   for (const element of type.child('DMXModes')?.all('DMXMode') ?? []) {
@@ -184,10 +187,10 @@ export function readGdtf(bytes: Uint8Array): Read<FixtureType> {
     if (mode.value.channels.length > 0) modes.push(mode.value);
   }
   const name = (type.at('Name') || type.at('LongName') || type.at('ShortName')).trim();
-  if (name === '') return refuse('The fixture type has no name.');
-  if (modes.length === 0) return refuse(`${name} has no mode with channels.`);
+  if (name === '') return refuse('not-understood', 'The fixture type has no name.');
+  if (modes.length === 0) return refuse('not-understood', `${name} has no mode with channels.`);
   const id = type.at('FixtureTypeID');
-  return read({
+  return ok({
     id: isGuid(id) ? id.toLowerCase() : guidOf(`${type.at('Manufacturer')} ${name}`),
     rev: 0,
     maker: type.at('Manufacturer').trim() || 'Unknown maker',

@@ -1,11 +1,11 @@
 /** GDTF 1.2 (DIN SPEC 15800): a fixture type as it goes out. Parts of a foreign file that we do not use are kept. */
 import equal from 'fast-deep-equal';
-import { attributeLabel, blockOf, channelMaximum, type FixtureChannel, type FixtureMode } from '../../fixture';
-import type { FixtureType } from '../../show';
+import { attributeLabel, blockOf, channelMaximum } from '../../fixture';
+import type { FixtureChannel, FixtureMode, FixtureType } from '../../records';
 import { DESCRIPTION, guessKind, readMode } from './gdtf';
 import { guidOf } from './guid';
 import { makeZip, openZip } from './zip';
-import { XmlElement, readXml, writeXml } from './xml';
+import { readXml, writeXml, XmlElement } from './xml';
 
 const dmxValue = (value: number, bytes: number): string => `${value}/${bytes}`;
 

@@ -1,9 +1,10 @@
 import { strToU8 } from 'fflate';
 import { nightFerry } from '../../demo';
-import { patchFindings, recordsAfter, rigOf } from '../../patch';
-import { emptyShow, type Lamp, type ShowRecords } from '../../show';
+import { patchFindings, rigOf } from '../../patch';
+import { recordsAfter } from '../../edit';
+import { emptyShow, type Lamp, type ShowRecords } from '../../records';
 import { compareRig, planImport } from '..';
-import { makeZip, openZip, readMvr, writeGdtf, writeMvr, type MvrContent } from '.';
+import { makeZip, type MvrContent, openZip, readMvr, writeGdtf, writeMvr } from '.';
 
 let ids = 0;
 const newId = () => `new-${(ids += 1)}`;
@@ -39,7 +40,7 @@ test('a rig goes out, and comes into an empty show equal: numbers, types, modes,
   expect(content.notes).toEqual([]);
   const rows = compareRig(empty, content);
   expect(rows.every(({ state }) => state === 'added')).toBe(true);
-  const plan = planImport(empty, content, rows, 'Brought in', newId);
+  const plan = planImport(empty, content, rows, 'Imported', newId);
   const after = recordsAfter(empty.records, plan.changes);
   expect(told(after)).toEqual(told(ferry));
   expect(patchFindings(rigOf(after).patch, after.universe)).toEqual([]);

@@ -1,13 +1,14 @@
 /** MVR 1.6 (DIN SPEC 15801): rigs in and out. Lengths are millimetres there and metres here. */
-import { SLOTS, fromAbsolute, refuse, read, toAbsolute, type Read, type SlotAddress } from '../../address';
+import { fromAbsolute, type SlotAddress, SLOTS, toAbsolute } from '../../address';
+import { ok, refuse, type Result } from '../../result';
 import { addressesOf } from '../../patch';
-import type { FixtureType, Lamp, Place, ShowRecords } from '../../show';
+import type { FixtureType, Lamp, Place, ShowRecords } from '../../records';
 import { readGdtf } from './gdtf';
 import { gdtfName, writeGdtf } from './gdtfOut';
 import { guidOf } from './guid';
 import type { Incoming, IncomingLamp } from '../rigImport';
-import { makeZip, openZip, type Entries } from './zip';
-import { XmlElement, readXml, writeXml } from './xml';
+import { type Entries, makeZip, openZip } from './zip';
+import { readXml, writeXml, XmlElement } from './xml';
 
 const SCENE = 'GeneralSceneDescription.xml';
 const MOST_FIXTURES = 50_000;
@@ -105,27 +106,28 @@ export interface MvrContent extends Incoming {
   readonly typeFiles: ReadonlyMap<string, Uint8Array>;
 }
 
-function openScene(bytes: Uint8Array): Read<{ entries: Entries; scene: XmlElement }> {
+function openScene(bytes: Uint8Array): Result<{ entries: Entries; scene: XmlElement }> {
   const entries = openZip(bytes);
   if (!entries.ok) return entries;
   const description = entries.value[SCENE];
-  if (!description) return refuse(`The archive holds no ${SCENE}, so it is no MVR file.`);
+  if (!description) return refuse('not-understood', `The archive holds no ${SCENE}, so it is no MVR file.`);
   const scene = readXml(description, 'The scene description');
   if (!scene.ok) return scene;
-  if (scene.value.name !== 'GeneralSceneDescription') return refuse('The scene description does not describe a scene.');
-  return read({ entries: entries.value, scene: scene.value });
+  if (scene.value.name !== 'GeneralSceneDescription')
+    return refuse('not-understood', 'The scene description does not describe a scene.');
+  return ok({ entries: entries.value, scene: scene.value });
 }
 
 /** The rig in an MVR file. `progress` is told how many fixtures are read, of how many. */
 export function readMvr(
   bytes: Uint8Array,
   progress: (done: number, of: number) => void = () => undefined,
-): Read<MvrContent> {
+): Result<MvrContent> {
   const opened = openScene(bytes);
   if (!opened.ok) return opened;
   const { entries, scene } = opened.value;
   const found = [...fixturesOf(scene)];
-  if (found.length > MOST_FIXTURES) return refuse(`The scene has more than ${MOST_FIXTURES} fixtures.`);
+  if (found.length > MOST_FIXTURES) return refuse('out-of-range', `The scene has more than ${MOST_FIXTURES} fixtures.`);
   const notes: string[] = [];
   const types = new Map<string, FixtureType>();
   const typeFiles = new Map<string, Uint8Array>();
@@ -180,8 +182,8 @@ export function readMvr(
     });
   });
   progress(found.length, found.length);
-  if (lamps.length === 0) return refuse(notes[0] ?? 'The scene has no fixtures.');
-  return read({ types: [...types.values()], lamps, notes: notes.slice(0, 200), file: null, typeFiles });
+  if (lamps.length === 0) return refuse('not-understood', notes[0] ?? 'The scene has no fixtures.');
+  return ok({ types: [...types.values()], lamps, notes: notes.slice(0, 200), file: null, typeFiles });
 }
 
 function fixtureElement(lamp: Lamp): XmlElement {

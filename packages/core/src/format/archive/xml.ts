@@ -1,6 +1,6 @@
 /** XML as a tree that can be changed and written again. Document types and entities are refused. */
 import { XMLBuilder, XMLParser, XMLValidator } from 'fast-xml-parser';
-import { refuse, read, type Read } from '../../address';
+import { ok, refuse, type Result } from '../../result';
 
 export class XmlElement {
   constructor(
@@ -79,22 +79,22 @@ function toNode({ name, attributes, children, text }: XmlElement): Node {
 }
 
 /** The root element of a document in UTF-8; `what` names the document in refusals. */
-export function readXml(bytes: Uint8Array, what: string): Read<XmlElement> {
+export function readXml(bytes: Uint8Array, what: string): Result<XmlElement> {
   let text: string;
   try {
     text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {
-    return refuse(`${what} is not written in UTF-8.`);
+    return refuse('not-understood', `${what} is not written in UTF-8.`);
   }
   if (/<!(DOCTYPE|ENTITY)/i.test(text))
-    return refuse(`${what} declares a document type or entities, which are not read.`);
+    return refuse('not-understood', `${what} declares a document type or entities, which are not read.`);
   const valid = XMLValidator.validate(text);
-  if (valid !== true) return refuse(`${what} is no proper XML: line ${valid.err.line} is wrong.`);
+  if (valid !== true) return refuse('not-understood', `${what} is no proper XML: line ${valid.err.line} is wrong.`);
   try {
     const root = (parser.parse(text) as Node[]).flatMap((node) => toElement(node) ?? [])[0];
-    return root ? read(root) : refuse(`${what} is empty.`);
+    return root ? ok(root) : refuse('not-understood', `${what} is empty.`);
   } catch {
-    return refuse(`${what} is no proper XML.`);
+    return refuse('not-understood', `${what} is no proper XML.`);
   }
 }
 

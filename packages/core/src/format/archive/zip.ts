@@ -1,6 +1,6 @@
 /** Opening and making ZIP archives; what could hurt is refused before anything is unpacked. */
 import { unzipSync, zipSync, type Zippable } from 'fflate';
-import { refuse, read, type Read } from '../../address';
+import { ok, refuse, type Result } from '../../result';
 
 const MIB = 1024 * 1024;
 export const MOST_FILE_BYTES = 256 * MIB;
@@ -23,9 +23,9 @@ const escapes = (name: string): boolean =>
   name.split('/').includes('..');
 
 /** Everything in an archive by name; refuses bombs, escaping names and what is no ZIP archive. */
-export function openZip(bytes: Uint8Array): Read<Entries> {
+export function openZip(bytes: Uint8Array): Result<Entries> {
   if (bytes.length > MOST_FILE_BYTES)
-    return refuse(`The file is larger than ${MOST_FILE_BYTES / MIB} MB, the most that is read.`);
+    return refuse('out-of-range', `The file is larger than ${MOST_FILE_BYTES / MIB} MB, the most that is read.`);
   let count = 0;
   let total = 0;
   try {
@@ -43,9 +43,10 @@ export function openZip(bytes: Uint8Array): Read<Entries> {
         return !name.endsWith('/');
       },
     });
-    return count === 0 ? refuse('The archive is empty.') : read(entries);
+    return count === 0 ? refuse('not-understood', 'The archive is empty.') : ok(entries);
   } catch (error) {
     return refuse(
+      'not-understood',
       error instanceof Refused ? error.message : 'The file is no ZIP archive, or it is damaged or cut short.',
     );
   }

@@ -1,1 +1,1 @@
-export { UniverseRig as default } from '@/areas/rig/UniverseRig';
+export { UniversePatch as default } from '@/areas/rig/universes/UniversePatch';

@@ -1,1 +1,1 @@
-export { UniversesPage as default } from '@/areas/rig/UniversesPage';
+export { UniversesPage as default } from '@/areas/rig/universes/UniversesPage';

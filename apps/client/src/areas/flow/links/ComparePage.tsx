@@ -1,6 +1,6 @@
 /** The show's patch beside that of another program, lamp by lamp; a difference can be lit and taken over. */
 import { View } from 'react-native';
-import { RigIn } from '@/areas/rig/inout/InOutPage';
+import { RigIn } from '@/areas/rig/files/FilesPage';
 import { useStandIns } from '@/data/machines';
 import { Button, Screen, Sentence, Text } from '@/ui';
 
@@ -9,7 +9,7 @@ export function ComparePage() {
   return (
     <Screen sentence={<Sentence>Which lamp does the other program have differently?</Sentence>}>
       <Text>
-        Take the rig out of the other program as MVR or CSV and choose it here. Lamps are joined by their number. Each
+        Export the rig from the other program as MVR or CSV and choose it here. Lamps are joined by their number. Each
         row says how the two differ; light both, see what moves, and take over what is right.
       </Text>
       {picture && (

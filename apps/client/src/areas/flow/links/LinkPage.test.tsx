@@ -1,6 +1,6 @@
 import { fireEvent, screen, within } from '@testing-library/react';
 import { nightFerry } from '@taxiarch/core/demo';
-import type { ShowRecords } from '@taxiarch/core/show';
+import type { ShowRecords } from '@taxiarch/core/records';
 import { routed } from '@/testing/router';
 import { asked, liveOf, open, proposed, settled } from '@/testing/server';
 import { LinkPage } from './LinkPage';
@@ -44,15 +44,18 @@ test('universes are named as both displays show them', async () => {
 test('a new link is proposed one to one, and says what it lacks until it is whole', async () => {
   await page(ferry, { link: 'new' });
   expect(screen.getByText('Choose the sender.')).toBeTruthy();
-  fireEvent.change(screen.getByLabelText('Sender'), { target: { value: 'source-stern' } });
-  expect(screen.getByText(/Choose the visualiser/)).toBeTruthy();
+  fireEvent.change(screen.getByLabelText('Sender'), { target: { value: 'machine-stern' } });
   expect(screen.getByRole('group', { name: 'Line 1' })).toBeTruthy();
+  // The only visualiser of the show is meant, unless a new one is asked for.
+  expect(screen.getByLabelText<HTMLSelectElement>('Visualiser').value).toBe('machine-crow');
+  fireEvent.change(screen.getByLabelText('Visualiser'), { target: { value: '' } });
+  expect(screen.getByText('Choose the visualiser, or name a new one.')).toBeTruthy();
   fireEvent.change(screen.getByLabelText('Visualiser'), { target: { value: 'machine-crow' } });
   fireEvent.click(screen.getByRole('radio', { name: 'Either' }));
   fireEvent.click(screen.getByRole('button', { name: 'Add the link' }));
   await settled();
   expect(proposed()[0]!.after).toMatchObject({
-    sourceId: 'source-stern',
+    senderId: 'machine-stern',
     lines: [{ from: 3, count: 6, to: 3 }],
     startsFirst: 'either',
     well: [],

@@ -1,39 +1,28 @@
 /** One link: the doctor's list worked through live, and the link itself. */
+import { sendersOf } from '@taxiarch/core/flow';
 import { Link as Anchor, useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { formatWire, type NumberingBase, type Protocol } from '@taxiarch/core/address';
-import { doctor, linkedUniverses, proposeLines, shownAs, type DoctorLine } from '@taxiarch/core/link';
-import { changed } from '@taxiarch/core/patch';
-import { START_ORDERS, type Link } from '@taxiarch/core/show';
-import { useDraft } from '@/data/form';
+import { doctor, type DoctorLine, linkedUniverses, proposeLines, shownAs } from '@taxiarch/core/link';
+import { changed, removed } from '@taxiarch/core/edit';
+import { type Link, START_ORDERS } from '@taxiarch/core/records';
+import { MachineChoice } from '@/forms/MachineChoice';
+import { RecordFoot } from '@/forms/RecordFoot';
+import { useRecordForm } from '@/forms/useRecordForm';
 import { useLive } from '@/data/live';
 import { useStandIns } from '@/data/machines';
-import { newId, wholeFrom } from '@/data/numbers';
+import { wholeFrom } from '@/data/numbers';
 import { propose, useShow } from '@/data/show';
-import {
-  Button,
-  Choice,
-  Empty,
-  Field,
-  Notice,
-  Pick,
-  PlanPreview,
-  Screen,
-  Section,
-  Sentence,
-  StateWord,
-  TakeOut,
-  Text,
-  count,
-} from '@/ui';
-import { NEW_LINK, linkFormOf, linkPlan, type LinkForm } from './linkForm';
+import { Delete } from '@/forms/Delete';
+import { Button, Choice, Empty, Field, Notice, Pick, Screen, Section, Sentence, StateWord, Text, count } from '@/ui';
+import { linkFormOf, newLinkForm, linkPlan, type LinkForm } from './linkForm';
 
 export function LinkPage() {
   const { link: id = '' } = useLocalSearchParams<{ link: string }>();
   const { records, loaded } = useShow();
   const link = records.link.find((one) => one.id === id);
-  if (id === 'new') return <Editor base={undefined} />;
+  if (id === 'new') return <Editor link={undefined} />;
   if (link) return <Looked key={id} link={link} />;
   return loaded ? <Empty>This link is not in the show any more.</Empty> : null;
 }
@@ -50,9 +39,9 @@ function Looked({ link }: { link: Link }) {
   const worst = lines.find(({ state }) => state === 'must fix');
   const wrong = lines.filter(({ state }) => state === 'must fix').length;
   const asked = lines.filter(({ state }) => state === 'ask').length;
-  const source = records.source.find(({ id }) => id === link.sourceId);
+  const sender = sendersOf(records.machine).find(({ id }) => id === link.senderId);
   const picture = standIns?.find(({ kind }) => kind === 'visualiser')?.visualiser?.page;
-  if (edit) return <Editor base={link} />;
+  if (edit) return <Editor link={link} />;
   return (
     <Screen
       sentence={
@@ -88,9 +77,9 @@ function Looked({ link }: { link: Link }) {
           <Text tone="press">The visualiser is a stand-in: its settings are turned on the bench</Text>
         </Anchor>
       )}
-      {source && (
+      {sender && (
         <Section title="Universes">
-          {linkedUniverses(link, source, records.universe).map(({ universe, sent, heard }) => (
+          {linkedUniverses(link, sender, records.universe).map(({ universe, sent, heard }) => (
             <Text key={universe} kind="small" tone={sent && formatWire(sent) === formatWire(heard) ? 'soft' : 'fault'}>
               {universe}: sent as {sent ? `${formatWire(sent)}, shown as ${shownAs(sent, link.senderBase)}` : 'nothing'}
               ; received as {formatWire(heard)}, shown as {shownAs(heard, link.receiverBase)}
@@ -162,44 +151,48 @@ const ORDER_LABELS: Readonly<Record<Link['startsFirst'], string>> = {
   either: 'Either',
 };
 
-function Editor({ base }: { base: Link | undefined }) {
+function Editor({ link }: { link: Link | undefined }) {
   const router = useRouter();
   const { records } = useShow();
-  const [id] = useState(newId);
-  const [form, setForm, clear] = useDraft<LinkForm>(`link ${base?.id ?? 'new'}`, base ? linkFormOf(base) : NEW_LINK);
+  const editing = useRecordForm<LinkForm, Link>('link', link, (one) => (one ? linkFormOf(one) : newLinkForm(records)));
+  const { id, base, form, set } = editing;
   const plan = useMemo(() => linkPlan(form, base, id, records), [form, base, id, records]);
-  const source = records.source.find((one) => one.id === form.sourceId);
-  const set = (next: Partial<LinkForm>) => setForm({ ...form, ...next });
+  const senders = sendersOf(records.machine);
+  const sender = senders.find((one) => one.id === form.senderId);
   /** All that the sender sends by the protocol, one to one. */
   const oneToOne = (next: Partial<LinkForm>) => {
     const wanted = { ...form, ...next };
-    const its = records.source.find((one) => one.id === wanted.sourceId);
-    setForm({ ...wanted, lines: its ? proposeLines(its, wanted.protocol, records.universe) : wanted.lines });
-  };
-  const done = (to: string) => {
-    clear();
-    router.navigate(to as Href);
+    const its = senders.find((one) => one.id === wanted.senderId);
+    set({ ...next, lines: its ? proposeLines(its, wanted.protocol, records.universe) : wanted.lines });
   };
   const setLine = (which: number, next: Partial<Link['lines'][number]>) =>
     set({ lines: form.lines.map((line, i) => (i === which ? { ...line, ...next } : line)) });
   return (
-    <Screen sentence={<Sentence>{base ? `${base.name}.` : 'A sender, linked to a visualiser.'}</Sentence>}>
+    <Screen sentence={<Sentence>{link ? `${link.name}.` : 'A sender, linked to a visualiser.'}</Sentence>}>
       <Pick
         label="Sender"
-        options={[{ value: '', label: 'choose' }, ...records.source.map((one) => ({ value: one.id, label: one.name }))]}
-        value={form.sourceId}
-        onChange={(sourceId) => oneToOne({ sourceId })}
+        options={[{ value: '', label: 'choose' }, ...senders.map((one) => ({ value: one.id, label: one.name }))]}
+        value={form.senderId}
+        onChange={(senderId) => oneToOne({ senderId })}
       />
-      <Pick
+      <MachineChoice
         label="Visualiser"
-        options={[
-          { value: '', label: 'choose' },
-          ...records.machine
-            .filter(({ kind }) => kind === 'visualiser' || kind === 'computer')
-            .map((one) => ({ value: one.id, label: one.name })),
-        ]}
-        value={form.machineId}
-        onChange={(machineId) => set({ machineId })}
+        newLabel="Name of the visualiser"
+        form={{
+          machineId: form.visualiserId,
+          name: form.visualiserName,
+          kind: 'visualiser',
+          address: form.visualiserAddress,
+        }}
+        set={({ machineId, name, address }) =>
+          set({
+            ...(machineId !== undefined && { visualiserId: machineId }),
+            ...(name !== undefined && { visualiserName: name }),
+            ...(address !== undefined && { visualiserAddress: address }),
+          })
+        }
+        machines={records.machine.filter(({ kind }) => kind === 'visualiser' || kind === 'computer')}
+        kinds={['visualiser']}
       />
       <Choice
         label="Protocol"
@@ -261,14 +254,14 @@ function Editor({ base }: { base: Link | undefined }) {
               />
             </View>
             <Button
-              label={`Take line ${i + 1} out`}
+              label={`Remove line ${i + 1}`}
               short="✕"
               onPress={() => set({ lines: form.lines.filter((_, at) => at !== i) })}
             />
           </View>
         ))}
         <View className="flex-row gap-2">
-          <Button label="One to one" grow disabled={!source} onPress={() => oneToOne({})} />
+          <Button label="One to one" grow disabled={!sender} onPress={() => oneToOne({})} />
           <Button
             label="Add a line"
             grow
@@ -276,14 +269,22 @@ function Editor({ base }: { base: Link | undefined }) {
           />
         </View>
       </Section>
-      <Section title="Preview">
-        <PlanPreview
-          plan={plan}
-          act={base ? 'Change the link' : 'Add the link'}
-          onDone={() => done(`/flow/links/${base?.id ?? id}`)}
+      <RecordFoot
+        of={editing}
+        plan={plan}
+        act={link ? 'Change the link' : 'Add the link'}
+        onDone={() => router.navigate(`/flow/links/${id}` as Href)}
+      />
+      {link && (
+        <Delete
+          change={removed('link', link)}
+          what={`the link ${link.name}`}
+          onDone={() => {
+            editing.clear();
+            router.navigate('/flow/links' as Href);
+          }}
         />
-      </Section>
-      {base && <TakeOut kind="link" record={base} what={`the link ${base.name}`} onDone={() => done('/flow/links')} />}
+      )}
     </Screen>
   );
 }

@@ -1,12 +1,12 @@
 import { nightFerry } from '@taxiarch/core/demo';
-import { NEW_LINK, linkFormOf, linkPlan, type LinkForm } from './linkForm';
+import { linkFormOf, newLinkForm, linkPlan, type LinkForm } from './linkForm';
 
 const ferry = nightFerry();
 const [first] = ferry.link;
 const typed: LinkForm = {
-  ...NEW_LINK,
-  sourceId: 'source-stern',
-  machineId: 'machine-crow',
+  ...newLinkForm(ferry),
+  senderId: 'machine-stern',
+  visualiserId: 'machine-crow',
   lines: [{ from: 3, count: 6, to: 3 }],
 };
 
@@ -31,8 +31,8 @@ test('a changed base is told', () =>
   }));
 
 test.each([
-  [{ sourceId: '' }, /Choose the sender/],
-  [{ machineId: '' }, /Choose the visualiser/],
+  [{ senderId: '' }, /Choose the sender/],
+  [{ visualiserId: '' }, /Choose the visualiser/],
   [{ lines: [] }, /Say which universes/],
   [{ lines: [{ from: 0, count: 1, to: 1 }] }, /at least 1/],
 ])('%j is refused in a sentence', (over, why) =>

@@ -1,12 +1,19 @@
 /** A link as a form, and the plan that it comes to. */
-import { protocolName, refuse, type Protocol, type Read } from '@taxiarch/core/address';
-import { rangeText } from '@taxiarch/core/flow';
-import { added, changed, type Plan } from '@taxiarch/core/patch';
-import { checkRecord, type Link, type ShowRecords } from '@taxiarch/core/show';
+import { type Protocol, protocolName } from '@taxiarch/core/address';
+import { refuse, type Result } from '@taxiarch/core/result';
+import { rangeText, sendersOf } from '@taxiarch/core/flow';
+import { proposeLines } from '@taxiarch/core/link';
+import { added, type Plan, recordPlan } from '@taxiarch/core/edit';
+import { checkRecord, type Link, type ShowRecords } from '@taxiarch/core/records';
+import { newMachine } from '@/forms/MachineChoice';
 
 export interface LinkForm {
-  readonly sourceId: string;
-  readonly machineId: string;
+  readonly senderId: string;
+  /** Empty for a new one */
+  readonly visualiserId: string;
+  /** Of a new visualiser */
+  readonly visualiserName: string;
+  readonly visualiserAddress: string;
   readonly protocol: Protocol;
   readonly senderBase: Link['senderBase'];
   readonly receiverBase: Link['receiverBase'];
@@ -14,9 +21,11 @@ export interface LinkForm {
   readonly startsFirst: Link['startsFirst'];
 }
 
-export const NEW_LINK: LinkForm = {
-  sourceId: '',
-  machineId: '',
+const NEW_LINK: LinkForm = {
+  senderId: '',
+  visualiserId: '',
+  visualiserName: '',
+  visualiserAddress: '',
   protocol: 'sacn',
   senderBase: 1,
   receiverBase: 1,
@@ -24,46 +33,65 @@ export const NEW_LINK: LinkForm = {
   startsFirst: 'sender',
 };
 
-export const linkFormOf = ({ id: _id, rev: _rev, name: _name, well: _well, ...form }: Link): LinkForm => form;
+export const linkFormOf = ({ id: _id, rev: _rev, name: _name, well: _well, ...form }: Link): LinkForm => ({
+  ...NEW_LINK,
+  ...form,
+});
+
+/** A new link: the only sender and the only visualiser of the show are meant if nobody says otherwise. */
+export function newLinkForm({ machine, universe }: ShowRecords): LinkForm {
+  const [sender, ...otherSenders] = sendersOf(machine);
+  const [visualiser, ...otherVisualisers] = machine.filter(({ kind }) => kind === 'visualiser');
+  const only = otherSenders.length === 0 ? sender : undefined;
+  // Art-Net only if it sends all by that.
+  const artnet = only !== undefined && proposeLines(only, 'sacn', universe).length === 0;
+  const protocol = artnet ? 'artnet' : 'sacn';
+  return {
+    ...NEW_LINK,
+    protocol,
+    senderId: only?.id ?? '',
+    visualiserId: otherVisualisers.length === 0 ? (visualiser?.id ?? '') : '',
+    lines: only ? proposeLines(only, protocol, universe) : [],
+  };
+}
 
 const linesText = (lines: Link['lines']): string =>
   lines.map((line) => `${rangeText(line)} as ${rangeText({ ...line, from: line.to })}`).join(', ') || 'none';
 
-export function linkPlan(form: LinkForm, base: Link | undefined, id: string, records: ShowRecords): Read<Plan> {
-  const source = records.source.find((one) => one.id === form.sourceId);
-  const machine = records.machine.find((one) => one.id === form.machineId);
-  if (!source) return refuse('Choose the sender.');
-  if (!machine) return refuse('Choose the visualiser; it is planned in Wire as a machine.');
-  if (form.lines.length === 0) return refuse('Say which universes: one to one, or line by line.');
+export function linkPlan(form: LinkForm, base: Link | undefined, id: string, records: ShowRecords): Result<Plan> {
+  const sender = records.machine.find((one) => one.id === form.senderId);
+  const { visualiserName: name, visualiserAddress: address, ...parts } = form;
+  const known = records.machine.find((one) => one.id === form.visualiserId);
+  const visualiser = known ?? newMachine({ machineId: '', kind: 'visualiser', name, address }, `${id}-visualiser`);
+  if (!sender?.sends) return refuse('nothing', 'Choose the sender.');
+  if (visualiser.name === '') return refuse('nothing', 'Choose the visualiser, or name a new one.');
+  if (form.lines.length === 0) return refuse('not-understood', 'Say which universes: one to one, or line by line.');
   const link: Link = {
-    ...form,
+    ...parts,
+    visualiserId: visualiser.id,
     id: base?.id ?? id,
     rev: base?.rev ?? 0,
-    name: `${source.name} by ${protocolName(form.protocol)} to ${machine.name}`,
+    name: `${sender.name} by ${protocolName(form.protocol)} to ${visualiser.name}`,
     // Another order asks its question anew.
     well: (base?.well ?? []).filter((name) => name !== 'order' || base?.startsFirst === form.startsFirst),
   };
-  const checked = checkRecord('link', link);
-  if (!checked.ok) return refuse(checked.faults[0]!.why);
-  const told = (one: Link | LinkForm): Record<string, string> => ({
-    protocol: protocolName(one.protocol),
-    'the sender counts from': String(one.senderBase),
-    'the visualiser counts from': String(one.receiverBase),
-    universes: linesText(one.lines),
-    'starts first': one.startsFirst,
-    ends: `${records.source.find(({ id: its }) => its === one.sourceId)?.name} to ${records.machine.find(({ id: its }) => its === one.machineId)?.name}`,
-  });
-  const lines = Object.entries(told(link)).flatMap(([field, after]) => {
-    const before = base ? told(base)[field]! : '';
-    return before === after ? [] : [{ subject: `${link.name}, ${field}`, before, after }];
-  });
-  if (lines.length === 0) return refuse('Nothing would change.');
-  return {
-    ok: true,
-    value: {
-      sentence: `${base ? 'Changed' : 'Added'} the link ${link.name}`,
-      changes: [base ? changed('link', base, link) : added('link', link)],
-      lines,
+  const checked = checkRecord('machine', visualiser);
+  if (!checked.ok) return refuse('not-understood', checked.why);
+  const nameOf = (of: string) => [...records.machine, visualiser].find((one) => one.id === of)?.name ?? '';
+  return recordPlan('link', base, link, {
+    along: known
+      ? undefined
+      : {
+          changes: [added('machine', visualiser)],
+          lines: [{ subject: visualiser.name, before: '', after: visualiser.kind }],
+        },
+    tellers: {
+      name: null,
+      well: null,
+      senderId: nameOf,
+      visualiserId: nameOf,
+      protocol: protocolName,
+      lines: linesText,
     },
-  };
+  });
 }

@@ -1,27 +1,18 @@
 /** The input map: which channel of another desk moves what here. */
+import { removed } from '@taxiarch/core/edit';
 import { useMemo, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { formatWire } from '@taxiarch/core/address';
-import type { Control, ControlTarget } from '@taxiarch/core/show';
+import { controlText, movesNothing } from '@taxiarch/core/flow';
+import type { Control, ControlTarget } from '@taxiarch/core/records';
 import { useLive } from '@/data/live';
 import { newId } from '@/data/numbers';
 import { learnFader } from '@/data/routes';
 import { useShow } from '@/data/show';
-import {
-  Button,
-  Choice,
-  Field,
-  Notice,
-  Pick,
-  PlanPreview,
-  Screen,
-  Section,
-  Sentence,
-  TakeOut,
-  Text,
-  count,
-} from '@/ui';
-import { NEW_CONTROL, controlFormOf, controlPlan, controlText, type ControlForm } from './controlForm';
+import { PlanPreview } from '@/forms/PlanPreview';
+import { Delete } from '@/forms/Delete';
+import { Button, Choice, Field, Notice, Opened, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
+import { NEW_CONTROL, controlFormOf, controlPlan, type ControlForm } from './controlForm';
 
 const DOES = [
   { value: 'master', label: 'Scales' },
@@ -34,7 +25,7 @@ const KINDS = [
 ];
 
 export function MapPage() {
-  const { records, loaded } = useShow();
+  const { records, patch, loaded } = useShow();
   const live = useLive();
   const levels = new Map(live?.controls.map((one) => [one.id, one.level]));
   const [chosen, setChosen] = useState<Control | 'new'>();
@@ -56,6 +47,7 @@ export function MapPage() {
       <View>
         {controls.map((control) => {
           const level = levels.get(control.id) ?? null;
+          const nothing = movesNothing(control, records, patch);
           return (
             <Pressable
               key={control.id}
@@ -67,7 +59,14 @@ export function MapPage() {
               <Text kind="mono" className="w-28">
                 {control.name}
               </Text>
-              <Text className="flex-1">{controlText(control, records)}</Text>
+              <View className="flex-1">
+                <Text>{controlText(control, records)}</Text>
+                {nothing !== undefined && (
+                  <Text kind="small" tone="fault">
+                    {nothing}
+                  </Text>
+                )}
+              </View>
               <Text kind="mono" tone={level === null ? 'soft' : 'text'}>
                 {level ?? 'not heard'}
               </Text>
@@ -75,7 +74,11 @@ export function MapPage() {
           );
         })}
       </View>
-      {chosen && <Editor key={editing?.id ?? 'new'} base={editing} onDone={() => setChosen(undefined)} />}
+      {chosen && (
+        <Opened key={editing?.id ?? 'new'}>
+          <Editor base={editing} onDone={() => setChosen(undefined)} />
+        </Opened>
+      )}
     </Screen>
   );
 }
@@ -159,7 +162,7 @@ function Editor({ base, onDone }: { base: Control | undefined; onDone: () => voi
       <View className="flex-row gap-2">
         <Button label="Leave it" grow onPress={onDone} />
       </View>
-      {base && <TakeOut kind="control" record={base} what={`${base.name} of the input map`} onDone={onDone} />}
+      {base && <Delete change={removed('control', base)} what={`${base.name} of the input map`} onDone={onDone} />}
     </Section>
   );
 }

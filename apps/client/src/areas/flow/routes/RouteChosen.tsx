@@ -2,12 +2,13 @@
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { formatUniverses } from '@taxiarch/core/address';
-import { planManyRoutes } from '@taxiarch/core/route';
-import { DELIVERIES, type Delivery } from '@taxiarch/core/show';
+import { planManyRoutes } from '@taxiarch/core/flow';
+import { DELIVERIES, type Delivery } from '@taxiarch/core/records';
 import { newId } from '@/data/numbers';
 import { wireFrom } from '@/data/routes';
 import { useShow } from '@/data/show';
-import { Field, Pick, PlanPreview, Section, Text } from '@/ui';
+import { PlanPreview } from '@/forms/PlanPreview';
+import { Field, Pick, Section, Text } from '@/ui';
 
 export function RouteChosen({ universes, onDone }: { universes: readonly number[]; onDone: () => void }) {
   const { records } = useShow();

@@ -1,13 +1,16 @@
 /** A route's way: what comes in, how it is merged, where it goes and how. */
+import { removed } from '@taxiarch/core/edit';
 import { useRouter, type Href } from 'expo-router';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { View } from 'react-native';
-import { DELIVERIES, type Delivery, type Route, type RouteMerge } from '@taxiarch/core/show';
-import { useDraft } from '@/data/form';
+import { DELIVERIES, type Delivery, type Route } from '@taxiarch/core/records';
+import type { RouteMerge } from '@taxiarch/core/route';
+import { RecordFoot } from '@/forms/RecordFoot';
+import { useRecordForm } from '@/forms/useRecordForm';
 import { useInterfaces } from '@/data/live';
-import { newId } from '@/data/numbers';
 import { useShow } from '@/data/show';
-import { Button, Check, Field, Pick, PlanPreview, Screen, Section, Sentence, TakeOut, Text } from '@/ui';
+import { Delete } from '@/forms/Delete';
+import { Button, Check, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
 import { PLAIN_INPUT_FORM, formOf, planOf, type InputForm, type RouteForm } from './routeForm';
 
 const MERGES = [
@@ -21,24 +24,19 @@ const RETURNS = [
   { value: 'by hand', label: 'by hand' },
 ];
 
-export function RouteEditor({ base }: { base: Route | undefined }) {
+export function RouteEditor({ route }: { route: Route | undefined }) {
   const router = useRouter();
   const { records } = useShow();
   const interfaces = useInterfaces().data?.interfaces ?? [];
-  const [id] = useState(newId);
-  const [form, setForm, clear] = useDraft<RouteForm>(`route ${base?.id ?? 'new'}`, formOf(base));
+  const editing = useRecordForm<RouteForm, Route>('route', route, formOf);
+  const { id, base, form, set } = editing;
   const plan = useMemo(() => planOf(form, base, id, records), [form, base, id, records]);
-  const set = (next: Partial<RouteForm>) => setForm({ ...form, ...next });
   const setInput = (which: number, next: Partial<InputForm>) =>
     set({ inputs: form.inputs.map((one, i) => (i === which ? { ...one, ...next } : one)) });
-  const done = (to: string) => {
-    clear();
-    router.navigate(to as Href);
-  };
   return (
     <Screen
       sentence={
-        <Sentence>{base ? `The way of ${base.name}.` : 'A new route. It runs when you switch it on.'}</Sentence>
+        <Sentence>{route ? `The way of ${route.name}.` : 'A new route. It runs when you switch it on.'}</Sentence>
       }
     >
       <Field label="Name" value={form.name} onChange={(name) => set({ name })} />
@@ -57,8 +55,8 @@ export function RouteEditor({ base }: { base: Route | undefined }) {
               </View>
               {form.inputs.length > 1 && (
                 <Button
-                  label={`Take input ${i + 1} out`}
-                  short="Take out"
+                  label={`Remove input ${i + 1}`}
+                  short="Remove"
                   onPress={() => set({ inputs: form.inputs.filter((_, at) => at !== i) })}
                 />
               )}
@@ -153,15 +151,21 @@ export function RouteEditor({ base }: { base: Route | undefined }) {
         />
         {form.comesBack && <Text kind="small">Taxiarch then begins hot, without anybody pressing anything.</Text>}
       </Section>
-      <Section title="Preview">
-        <PlanPreview
-          plan={plan}
-          act={base ? 'Change the route' : 'Plan the route'}
-          onDone={() => done(`/flow/routes/${base?.id ?? id}`)}
+      <RecordFoot
+        of={editing}
+        plan={plan}
+        act={route ? 'Change the route' : 'Plan the route'}
+        onDone={() => router.navigate(`/flow/routes/${id}` as Href)}
+      />
+      {route && (
+        <Delete
+          change={removed('route', route)}
+          what={`the route ${route.name}`}
+          onDone={() => {
+            editing.clear();
+            router.navigate('/flow/routes' as Href);
+          }}
         />
-      </Section>
-      {base && (
-        <TakeOut kind="route" record={base} what={`the route ${base.name}`} onDone={() => done('/flow/routes')} />
       )}
     </Screen>
   );

@@ -1,7 +1,7 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import type { RouteReport } from '@taxiarch/core/contract';
+import type { RouteReport } from '@taxiarch/core/route';
 import { nightFerry } from '@taxiarch/core/demo';
-import { PLAIN_INPUT, PLAIN_ROUTE, type Route, type ShowRecords } from '@taxiarch/core/show';
+import { PLAIN_INPUT, PLAIN_ROUTE, type Route, type ShowRecords } from '@taxiarch/core/records';
 import { asked, liveOf, open, proposed, settled } from '@/testing/server';
 import { RoutePage } from './RoutePage';
 import { RoutesPage } from './RoutesPage';

@@ -3,11 +3,20 @@ import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { wireKey } from '@taxiarch/core/address';
-import { ROUTE_KEYS, type LiveReport, type RouteReport } from '@taxiarch/core/contract';
-import { pennantOf } from '@taxiarch/core/flow';
-import { changed } from '@taxiarch/core/patch';
-import { BY_HAND, BY_PART, giveBackRange, partText, routeText, setRange } from '@taxiarch/core/route';
-import type { Pennant, Route, RoutePart, Source, Universe } from '@taxiarch/core/show';
+import { type LiveReport, ROUTE_KEYS } from '@taxiarch/core/contract';
+import {
+  BY_HAND,
+  BY_PART,
+  giveBackRange,
+  partText,
+  type RoutePart,
+  type RouteReport,
+  routeText,
+  setRange,
+} from '@taxiarch/core/route';
+import { pennantOf, type Sender, sendersOf } from '@taxiarch/core/flow';
+import { changed } from '@taxiarch/core/edit';
+import type { Pennant, Route, Universe } from '@taxiarch/core/records';
 import { SlotField } from '@/areas/listen/SlotField';
 import { useLive } from '@/data/live';
 import { wholeFrom } from '@/data/numbers';
@@ -21,17 +30,17 @@ import { useRouteSwitch } from './RoutesPage';
 const HAND: Pennant = { letter: 'H', cut: 'square', fill: 'dots' };
 
 /** Who feeds a universe now: the planned or heard sender of its first stream. */
-function pennantAt(key: number, sender: string, live: LiveReport | undefined, sources: readonly Source[]): Pennant {
+function pennantAt(key: number, sender: string, live: LiveReport | undefined, senders: readonly Sender[]): Pennant {
   const streams = live?.universes.find((one) => one.key === key)?.streams.filter((one) => !one.lost) ?? [];
   const stream = sender === '' ? streams[0] : streams.find((one) => one.name === sender || one.address === sender);
-  return pennantOf(stream ?? { name: sender, address: '', own: false }, sources);
+  return pennantOf(stream ?? { name: sender, address: '', own: false }, senders);
 }
 
-function usePennants(route: Route, live: LiveReport | undefined, sources: readonly Source[]) {
+function usePennants(route: Route, live: LiveReport | undefined, senders: readonly Sender[]) {
   const flags = [
-    ...route.inputs.map(({ wire, sender }, i) => [i, pennantAt(wireKey(wire), sender, live, sources)] as const),
+    ...route.inputs.map(({ wire, sender }, i) => [i, pennantAt(wireKey(wire), sender, live, senders)] as const),
     ...route.parts.flatMap(({ from }, i) =>
-      from ? [[BY_PART + i, pennantAt(wireKey(from.wire), '', live, sources)] as const] : [],
+      from ? [[BY_PART + i, pennantAt(wireKey(from.wire), '', live, senders)] as const] : [],
     ),
     [BY_HAND, HAND] as const,
   ];
@@ -44,7 +53,7 @@ export function RoutePage() {
   const { route: id = '' } = useLocalSearchParams<{ route: string }>();
   const { records, loaded } = useShow();
   const route = records.route.find((one) => one.id === id);
-  if (id === 'new') return <RouteEditor base={undefined} />;
+  if (id === 'new') return <RouteEditor route={undefined} />;
   if (route) return <Running key={id} route={route} />;
   return loaded ? <Empty>This route is not in the show any more.</Empty> : null;
 }
@@ -64,13 +73,13 @@ function Running({ route }: { route: Route }) {
   const live = useLive();
   const report = live?.routes.find((one) => one.id === route.id);
   const { toggle, shown } = useRouteSwitch();
-  const pennants = usePennants(route, live, records.source);
+  const pennants = usePennants(route, live, sendersOf(records.machine));
   const [chosen, setChosen] = useState<number>();
   const planned = (wire: Route['out']) => plannedAt(wire, records.universe);
   // What goes to no universe of the show is named by the lamps that it comes from.
   const universe = planned(route.out) ?? (route.inputs[0]!.shift === 0 ? planned(route.inputs[0]!.wire) : undefined);
   const spans = universe ? patch.universe(universe.number) : [];
-  if (edit) return <RouteEditor base={route} />;
+  if (edit) return <RouteEditor route={route} />;
   const name = (wire: Route['out']) => wireName(wire, records.universe);
   const backup = route.merge === 'backup' && report && report.current > 0 && report.inputs[0];
   return (

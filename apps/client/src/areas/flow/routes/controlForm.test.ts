@@ -1,5 +1,5 @@
 import { nightFerry } from '@taxiarch/core/demo';
-import { PLAIN_INPUT, PLAIN_ROUTE, type Control, type Route } from '@taxiarch/core/show';
+import { type Control, PLAIN_INPUT, PLAIN_ROUTE, type Route } from '@taxiarch/core/records';
 import { NEW_CONTROL, controlFormOf, controlPlan, type ControlForm } from './controlForm';
 
 const route: Route = {

@@ -1,7 +1,9 @@
 /** A line of the input map as a form, and the plan that it comes to. */
-import { formatWire, refuse, type Read } from '@taxiarch/core/address';
-import { added, changed, type Plan } from '@taxiarch/core/patch';
-import { checkRecord, type Control, type ControlTarget, type ShowRecords } from '@taxiarch/core/show';
+import { formatWire } from '@taxiarch/core/address';
+import { refuse, type Result } from '@taxiarch/core/result';
+import { added, changed, type Plan } from '@taxiarch/core/edit';
+import { checkRecord, type Control, type ControlTarget, type ShowRecords } from '@taxiarch/core/records';
+import { controlText } from '@taxiarch/core/flow';
 import { wireFrom } from '@/data/routes';
 
 export interface ControlForm {
@@ -32,17 +34,6 @@ export const controlFormOf = ({ wire, channel, does, target, threshold }: Contro
   threshold: String(threshold),
 });
 
-/** What a control moves, in words: `route Over`, `group Spots`, `universe 3`. */
-export function targetText(target: ControlTarget, { route }: Pick<ShowRecords, 'route'>): string {
-  if (target.kind === 'route') return `route ${route.find(({ id }) => id === target.id)?.name ?? 'gone'}`;
-  return target.kind === 'group' ? `group ${target.name}` : `universe ${target.number}`;
-}
-
-export const controlText = (control: Control, records: Pick<ShowRecords, 'route'>): string =>
-  control.does === 'master'
-    ? `master of ${targetText(control.target, records)}`
-    : `switches ${targetText(control.target, records)} from ${control.threshold}`;
-
 const number = (text: string): number => (/^\d{1,5}$/.test(text.trim()) ? Number(text.trim()) : NaN);
 
 export function controlPlan(
@@ -50,10 +41,10 @@ export function controlPlan(
   base: Control | undefined,
   id: string,
   records: ShowRecords,
-): Read<Plan> {
+): Result<Plan> {
   const wire = wireFrom(form.universe, records.universe);
   if (!wire.ok) return wire;
-  if (form.target === '') return refuse(`Say which ${form.kind} it moves.`);
+  if (form.target === '') return refuse('not-understood', `Say which ${form.kind} it moves.`);
   const target: ControlTarget =
     form.kind === 'route'
       ? { kind: 'route', id: form.target }
@@ -71,13 +62,13 @@ export function controlPlan(
     threshold: number(form.threshold),
   };
   const checked = checkRecord('control', control);
-  if (!checked.ok) return refuse(checked.faults[0]!.why);
+  if (!checked.ok) return refuse('not-understood', checked.why);
   const twin = records.control.find((one) => one.id !== control.id && one.name === control.name);
   if (twin && controlText(twin, records) === controlText(control, records))
-    return refuse(`${twin.name} does that already.`);
+    return refuse('nothing', `${twin.name} does that already.`);
   const after = controlText(control, records);
   const before = base ? `${base.name}, ${controlText(base, records)}` : '';
-  if (before === `${control.name}, ${after}`) return refuse('Nothing would change.');
+  if (before === `${control.name}, ${after}`) return refuse('nothing', 'Nothing would change.');
   return {
     ok: true,
     value: {

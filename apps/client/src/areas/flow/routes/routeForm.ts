@@ -1,18 +1,9 @@
 /** A route as a form, and the plan that it comes to. */
-import { formatWire, refuse, type Read, type WireUniverse } from '@taxiarch/core/address';
-import { added, changed, type Plan } from '@taxiarch/core/patch';
-import { routeText } from '@taxiarch/core/route';
-import {
-  PLAIN_INPUT,
-  PLAIN_ROUTE,
-  checkRecord,
-  findRouteLoop,
-  type Delivery,
-  type Route,
-  type RouteInput,
-  type RouteMerge,
-  type ShowRecords,
-} from '@taxiarch/core/show';
+import { formatWire, type WireUniverse } from '@taxiarch/core/address';
+import { refuse, type Result } from '@taxiarch/core/result';
+import { type Plan, recordPlan, type Tellers } from '@taxiarch/core/edit';
+import { findRouteLoop, type RouteInput, type RouteMerge } from '@taxiarch/core/route';
+import { type Delivery, PLAIN_INPUT, PLAIN_ROUTE, type Route, type ShowRecords } from '@taxiarch/core/records';
 import { wireFrom } from '@/data/routes';
 
 export interface InputForm {
@@ -60,13 +51,13 @@ export const formOf = (route: Route | undefined): RouteForm => ({
 const whole = (text: string): number => (/^-?\d{1,4}$/.test(text.trim()) ? Number(text.trim()) : NaN);
 
 /** What a form would write; loops and a universe that is sent already are refused as the server would. */
-export function planOf(form: RouteForm, base: Route | undefined, id: string, records: ShowRecords): Read<Plan> {
+export function planOf(form: RouteForm, base: Route | undefined, id: string, records: ShowRecords): Result<Plan> {
   const out = wireFrom(form.out, records.universe);
-  if (!out.ok) return refuse(`Where it goes: ${out.why}`);
+  if (!out.ok) return refuse('not-understood', `Where it goes: ${out.why}`);
   const inputs: RouteInput[] = [];
   for (const { universe, sender, shift, priority } of form.inputs) {
-    const wire: Read<WireUniverse> = wireFrom(universe, records.universe);
-    if (!wire.ok) return refuse(`What comes in: ${wire.why}`);
+    const wire: Result<WireUniverse> = wireFrom(universe, records.universe);
+    if (!wire.ok) return refuse('not-understood', `What comes in: ${wire.why}`);
     inputs.push({
       ...PLAIN_INPUT,
       wire: wire.value,
@@ -93,34 +84,27 @@ export function planOf(form: RouteForm, base: Route | undefined, id: string, rec
     master: whole(form.master),
     comesBack: form.comesBack,
   };
-  const checked = checkRecord('route', route);
-  if (!checked.ok) return refuse(checked.faults[0]!.why);
   const others = records.route.filter((one) => one.id !== route.id);
   const same = others.find((one) => formatWire(one.out) === formatWire(route.out));
-  if (same) return refuse(`The route ${same.name} sends ${formatWire(route.out)} already: add this input to it.`);
+  if (same)
+    return refuse('taken', `The route ${same.name} sends ${formatWire(route.out)} already: add this input to it.`);
   const way = findRouteLoop([...others, route]);
-  if (way !== undefined) return refuse(`This route would feed itself: ${way}.`);
-  const lines = Object.entries(told(route)).flatMap(([field, after]) => {
-    const before = base ? told(base)[field]! : '';
-    return before === after ? [] : [{ subject: `${route.name}, ${field}`, before, after }];
-  });
-  if (lines.length === 0) return refuse('Nothing would change.');
-  return {
-    ok: true,
-    value: {
-      sentence: `${base ? 'Changed' : 'Planned'} the route ${route.name}`,
-      changes: [base ? changed('route', base, route) : added('route', route)],
-      lines,
-    },
-  };
+  if (way !== undefined) return refuse('not-possible', `This route would feed itself: ${way}.`);
+  return recordPlan('route', base, route, { tellers: TELLERS });
 }
 
-const told = (route: Route): Record<string, string> => ({
-  name: route.name,
-  way: routeText({ ...route, parts: [] }, formatWire),
-  delivery: [route.delivery, ...route.addresses, route.interface && `by ${route.interface}`].filter(Boolean).join(' '),
-  priority: String(route.priority),
-  master: String(route.master),
-  returns: route.returns,
-  'comes back': route.comesBack ? 'yes' : 'no',
-});
+const inputText = ({ wire, sender, shift, priority }: RouteInput): string =>
+  [
+    formatWire(wire),
+    sender && `from ${sender}`,
+    shift !== 0 && `moved by ${shift}`,
+    priority !== PLAIN_INPUT.priority && `priority ${priority}`,
+  ]
+    .filter(Boolean)
+    .join(' ');
+
+const TELLERS: Tellers<Route> = {
+  order: null,
+  inputs: (inputs) => inputs.map(inputText).join(', '),
+  out: formatWire,
+};

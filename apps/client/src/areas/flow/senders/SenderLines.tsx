@@ -1,10 +1,10 @@
 /** The table of what a sender sends: lines shown, added, changed one by one or many at once, taken out. */
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
-import { lineGoesTo, lineSays, rangeText } from '@taxiarch/core/flow';
-import { DELIVERIES, type SourceRange, type Universe } from '@taxiarch/core/show';
+import { goesBySacn, lineGoesTo, lineSays, rangeText } from '@taxiarch/core/flow';
+import { DELIVERIES, type SendLine, type Universe } from '@taxiarch/core/records';
 import { Button, CheckBox, Field, Notice, Pick, Text } from '@/ui';
-import { NEW_LINE, SAME, UNTOUCHED, lineFormOf, linesFrom, setLines, type LineForm } from './lineForm';
+import { SAME, UNTOUCHED, lineFormOf, linesFrom, newLine, setLines, type LineForm } from './lineForm';
 
 const asTheyAre = { value: SAME, label: 'as they are' };
 const YES_NO = [
@@ -18,13 +18,15 @@ const PROTOCOLS = [
 ];
 
 interface Props {
-  ranges: readonly SourceRange[];
-  onChange: (ranges: readonly SourceRange[]) => void;
+  lines: readonly SendLine[];
+  onChange: (lines: readonly SendLine[]) => void;
   planned: ReadonlyMap<number, Universe>;
+  /** Frames a second of a new line */
+  rate: number;
   interfaces: readonly string[];
 }
 
-export function SenderLines({ ranges, onChange, planned, interfaces }: Props) {
+export function SenderLines({ lines, onChange, planned, rate, interfaces }: Props) {
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [form, setForm] = useState<LineForm>();
   const [why, setWhy] = useState('');
@@ -34,9 +36,9 @@ export function SenderLines({ ranges, onChange, planned, interfaces }: Props) {
     const [only, ...others] = next;
     setChosen(next);
     setWhy('');
-    setForm(only === undefined ? undefined : others.length > 0 ? UNTOUCHED : lineFormOf(ranges[only]!));
+    setForm(only === undefined ? undefined : others.length > 0 ? UNTOUCHED : lineFormOf(lines[only]!));
   };
-  const done = (next: readonly SourceRange[]) => {
+  const done = (next: readonly SendLine[]) => {
     onChange(next);
     setChosen(new Set());
     setForm(undefined);
@@ -44,26 +46,26 @@ export function SenderLines({ ranges, onChange, planned, interfaces }: Props) {
   };
   const put = () => {
     if (!form) return;
-    const made = many ? setLines(ranges, chosen, form) : linesFrom(form);
+    const made = many ? setLines(lines, chosen, form) : linesFrom(form);
     if (!made.ok) return setWhy(made.why);
     if (many) return done(made.value);
     const [only] = chosen;
     done(
       only === undefined
-        ? [...ranges, ...made.value]
-        : [...ranges.slice(0, only), ...made.value, ...ranges.slice(only + 1)],
+        ? [...lines, ...made.value]
+        : [...lines.slice(0, only), ...made.value, ...lines.slice(only + 1)],
     );
   };
 
   return (
     <View className="gap-2">
-      {ranges.length === 0 && <Text kind="small">It sends nothing yet.</Text>}
-      {ranges.map((range, i) => (
+      {lines.length === 0 && <Text kind="small">It sends nothing yet.</Text>}
+      {lines.map((line, i) => (
         <Pressable
           key={i}
           role="checkbox"
           aria-checked={chosen.has(i)}
-          aria-label={`Universes ${rangeText(range)}`}
+          aria-label={`Universes ${rangeText(line)}`}
           onPress={() => {
             const next = new Set(chosen);
             if (!next.delete(i)) next.add(i);
@@ -73,20 +75,20 @@ export function SenderLines({ ranges, onChange, planned, interfaces }: Props) {
         >
           <CheckBox on={chosen.has(i)} />
           <View className="flex-1">
-            <Text tone={range.on ? 'text' : 'soft'}>
-              {rangeText(range)} → {lineGoesTo(range, planned)}
+            <Text tone={line.on ? 'text' : 'soft'}>
+              {rangeText(line)} → {lineGoesTo(line, planned)}
             </Text>
-            <Text kind="small">{lineSays(range)}</Text>
+            <Text kind="small">{lineSays(line, goesBySacn(line, planned))}</Text>
           </View>
         </Pressable>
       ))}
       <View className="flex-row gap-2">
-        {form === undefined && <Button label="Add a line" grow onPress={() => setForm(NEW_LINE)} />}
-        {ranges.length > 1 && chosen.size < ranges.length && (
-          <Button label="Choose all lines" grow onPress={() => choose(new Set(ranges.keys()))} />
+        {form === undefined && <Button label="Add a line" grow onPress={() => setForm(newLine(rate))} />}
+        {lines.length > 1 && chosen.size < lines.length && (
+          <Button label="Choose all lines" grow onPress={() => choose(new Set(lines.keys()))} />
         )}
         {chosen.size > 0 && (
-          <Button label="Take out" grow onPress={() => done(ranges.filter((_, i) => !chosen.has(i)))} />
+          <Button label="Delete lines" grow onPress={() => done(lines.filter((_, i) => !chosen.has(i)))} />
         )}
       </View>
       {form && (
@@ -183,19 +185,23 @@ function LineFields({ form, set, many, interfaces }: FieldsProps) {
         <View className="flex-1">
           <Field label="Frames a second" mono value={form.rate} onChange={(rate) => set({ rate })} />
         </View>
-        <View className="flex-1">
-          <Field label="Priority" mono value={form.priority} onChange={(priority) => set({ priority })} />
-        </View>
+        {form.protocol !== 'artnet' && (
+          <View className="flex-1">
+            <Field label="sACN priority" mono value={form.priority} onChange={(priority) => set({ priority })} />
+          </View>
+        )}
       </View>
       <View className="flex-row gap-2">
-        <View className="flex-1">
-          <Pick
-            label="For each slot too"
-            options={yes}
-            value={form.slotPriority}
-            onChange={(slotPriority) => set({ slotPriority })}
-          />
-        </View>
+        {form.protocol !== 'artnet' && (
+          <View className="flex-1">
+            <Pick
+              label="For each slot too"
+              options={yes}
+              value={form.slotPriority}
+              onChange={(slotPriority) => set({ slotPriority })}
+            />
+          </View>
+        )}
         <View className="flex-1">
           <Pick label="When idle" options={yes} value={form.whenIdle} onChange={(whenIdle) => set({ whenIdle })} />
         </View>

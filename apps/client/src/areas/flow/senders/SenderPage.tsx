@@ -1,50 +1,82 @@
-/** One planned sender: what it sends, at which priority, under which flag. */
-import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
-import { useMemo, useState } from 'react';
+/** What one machine is planned to send, at which priority, under which flag. */
+import { Link, useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useMemo } from 'react';
 import { View } from 'react-native';
-import { allowanceText, machineOfSource, viewOf } from '@taxiarch/core/check';
-import { PENNANT_CUTS, PENNANT_FILLS, type PennantCut, type PennantFill, type Source } from '@taxiarch/core/show';
-import { useDraft } from '@/data/form';
+import { allowanceText, viewOf } from '@taxiarch/core/check';
+import { changed } from '@taxiarch/core/edit';
+import { fittingRate, sendersOf, type Sender } from '@taxiarch/core/flow';
+import {
+  PENNANT_CUTS,
+  PENNANT_FILLS,
+  type Machine,
+  type PennantCut,
+  type PennantFill,
+  SENDING_KINDS,
+} from '@taxiarch/core/records';
 import { newId } from '@/data/numbers';
 import { useShow } from '@/data/show';
-import { Empty, Field, PennantFlag, Pick, PlanPreview, Screen, Section, Sentence, TakeOut, Text } from '@/ui';
+import { MachineChoice } from '@/forms/MachineChoice';
+import { RecordFoot } from '@/forms/RecordFoot';
+import { useRecordForm } from '@/forms/useRecordForm';
+import { Delete } from '@/forms/Delete';
+import { Empty, Field, PennantFlag, Pick, Screen, Section, Sentence, Text } from '@/ui';
 import { SenderLines } from './SenderLines';
-import { formOf, planOf, type SenderForm } from './senderForm';
+import { formOf, newForm, planOf, type SenderForm } from './senderForm';
 
 export function SenderPage() {
-  const { source: id = '' } = useLocalSearchParams<{ source: string }>();
+  const { sender: id = '' } = useLocalSearchParams<{ sender: string }>();
   const { records, loaded } = useShow();
-  const source = records.source.find((one) => one.id === id);
-  if (id === 'new' || source) return <Editor key={id} base={source} />;
+  const sender = sendersOf(records.machine).find((one) => one.id === id);
+  if (id === 'new' || sender) return <Editor key={id} sender={sender} />;
   return loaded ? <Empty>This sender is not in the show any more.</Empty> : null;
 }
 
-function Editor({ base }: { base: Source | undefined }) {
+const words = (all: readonly string[]) => all.map((value) => ({ value, label: value }));
+
+/** Where one who came from a universe goes back to. */
+const universeHref = (asked: string) => `/rig/universes/${Number.parseInt(asked, 10)}?view=way`;
+
+function Editor({ sender }: { sender: Sender | undefined }) {
   const router = useRouter();
+  const { universes: asked = '', machine: which = '' } = useLocalSearchParams<{
+    universes?: string;
+    machine?: string;
+  }>();
   const { records } = useShow();
-  const [id] = useState(newId);
-  const [form, setForm, clear] = useDraft<SenderForm>(`sender ${base?.id ?? 'new'}`, formOf(base));
-  const plan = useMemo(() => planOf(form, base, id, records, newId), [form, base, id, records]);
+  const editing = useRecordForm<SenderForm, Machine>(
+    sender ? 'sender' : `sender of ${asked}${which}`,
+    sender?.machine,
+    (machine) => (machine ? formOf(machine) : newForm(asked, which, fittingRate(records))),
+  );
+  const { id, form, set } = editing;
+  const plan = useMemo(() => planOf(form, editing.base, id, records, newId), [form, editing.base, id, records]);
   const planned = useMemo(() => new Map(records.universe.map((one) => [one.number, one])), [records.universe]);
   const view = useMemo(() => viewOf(records), [records]);
-  const machine = base && machineOfSource(base, view)?.machine;
-  const allowed = base && allowanceText({ ...base, ranges: form.ranges }, view);
-  const set = (next: Partial<SenderForm>) => setForm({ ...form, ...next });
-  const back = () => {
-    clear();
-    router.navigate('/flow/senders' as Href);
-  };
-  const words = (all: readonly string[]) => all.map((value) => ({ value, label: value }));
+  const allowed = sender && allowanceText({ ...sender, lines: form.lines }, view);
+  const machine = records.machine.find((one) => one.id === form.machineId);
   return (
-    <Screen sentence={<Sentence>{base ? `${base.name}, as planned.` : 'A new sender for the plan.'}</Sentence>}>
-      <Field label="Name, as it calls itself on the network" value={form.name} onChange={(name) => set({ name })} />
-      <Field label="Address, empty if not known" mono value={form.address} onChange={(address) => set({ address })} />
+    <Screen sentence={<Sentence>{sender ? `${sender.name}, as planned.` : 'A new sender for the plan.'}</Sentence>}>
+      {sender ? (
+        <Link href={`/wire/${sender.id}` as Href}>
+          <Text tone="press">Its name, addresses and place stand on the machine’s own page</Text>
+        </Link>
+      ) : (
+        <MachineChoice
+          label="Which machine sends"
+          newLabel="Name of the machine"
+          form={form}
+          set={set}
+          machines={records.machine.filter(({ sends, kind }) => sends === null && SENDING_KINDS.includes(kind))}
+          kinds={SENDING_KINDS}
+        />
+      )}
       <Section title="What it sends">
         {allowed && <Text kind="small">{allowed}</Text>}
         <SenderLines
-          ranges={form.ranges}
-          onChange={(ranges) => set({ ranges })}
+          lines={form.lines}
+          onChange={(lines) => set({ lines })}
           planned={planned}
+          rate={fittingRate(records)}
           interfaces={machine?.interfaces.map((one) => one.name).filter(Boolean) ?? []}
         />
       </Section>
@@ -79,10 +111,22 @@ function Editor({ base }: { base: Source | undefined }) {
         </View>
         <Text kind="small">Every value of this sender wears it, wherever it is shown.</Text>
       </Section>
-      <Section title="Preview">
-        <PlanPreview plan={plan} act={base ? 'Change the sender' : 'Add the sender'} onDone={back} />
-      </Section>
-      {base && <TakeOut kind="source" record={base} what={`the sender ${base.name}`} onDone={back} />}
+      <RecordFoot
+        of={editing}
+        plan={plan}
+        act={sender ? 'Change the sender' : 'Add the sender'}
+        onDone={() => router.navigate((asked === '' ? '/flow/senders' : universeHref(asked)) as Href)}
+      />
+      {sender && (
+        <Delete
+          what={`what ${sender.name} sends`}
+          change={changed('machine', sender.machine, { ...sender.machine, sends: null })}
+          onDone={() => {
+            editing.clear();
+            router.navigate('/flow/senders' as Href);
+          }}
+        />
+      )}
     </Screen>
   );
 }

@@ -1,16 +1,16 @@
-import { PLAIN_RANGE } from '@taxiarch/core/show';
-import { NEW_LINE, UNTOUCHED, lineFormOf, linesFrom, setLines } from './lineForm';
+import { PLAIN_LINE } from '@taxiarch/core/records';
+import { newLine, UNTOUCHED, lineFormOf, linesFrom, setLines } from './lineForm';
 
-const line = { ...PLAIN_RANGE, from: 9, count: 4, note: 'by the stern' };
+const line = { ...PLAIN_LINE, from: 9, count: 4, note: 'by the stern' };
 
 test('a line as a form is the same line again', () =>
   expect(linesFrom(lineFormOf(line))).toEqual({ ok: true, value: [line] }));
 
 test('a hundred universes in one line, or in several that run on', () => {
-  expect(linesFrom({ ...NEW_LINE, universes: '1-100', protocol: 'artnet', wire: '0.1.0' })).toMatchObject({
+  expect(linesFrom({ ...newLine(40), universes: '1-100', protocol: 'artnet', wire: '0.1.0' })).toMatchObject({
     value: [{ from: 1, count: 100, to: { protocol: 'artnet', number: 16 } }],
   });
-  expect(linesFrom({ ...NEW_LINE, universes: '1-4, 9', protocol: 'sacn', wire: '21' })).toMatchObject({
+  expect(linesFrom({ ...newLine(40), universes: '1-4, 9', protocol: 'sacn', wire: '21' })).toMatchObject({
     value: [
       { from: 1, count: 4, to: { protocol: 'sacn', number: 21 } },
       { from: 9, count: 1, to: { protocol: 'sacn', number: 25 } },
@@ -40,5 +40,8 @@ test.each([
   [{ universes: '1', protocol: 'sacn', wire: '0' }, /run from 1/],
   [{ universes: '1', protocol: 'artnet', wire: '199.0.0' }, /./],
 ])('%j is refused in a sentence', (over, why) =>
-  expect(linesFrom({ ...NEW_LINE, ...over })).toMatchObject({ ok: false, why: expect.stringMatching(why) as string }),
+  expect(linesFrom({ ...newLine(40), ...over })).toMatchObject({
+    ok: false,
+    why: expect.stringMatching(why) as string,
+  }),
 );

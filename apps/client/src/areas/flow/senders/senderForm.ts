@@ -1,63 +1,81 @@
-/** A planned sender as a form, and the plan that it comes to. */
-import { refuse, type Read } from '@taxiarch/core/address';
-import { lineDifferences, universesOf } from '@taxiarch/core/flow';
-import { added, changed, missingUniverses, type Plan, type PlanLine } from '@taxiarch/core/patch';
-import { checkRecord, type Pennant, type ShowRecords, type Source, type SourceRange } from '@taxiarch/core/show';
+/** What a machine is planned to send as a form, and the plan that it comes to; a new sender may be a new machine. */
+import { added, put, type Plan, type PlanLine } from '@taxiarch/core/edit';
+import { lineDifferences, universesOf, withLines } from '@taxiarch/core/flow';
+import { missingUniverses } from '@taxiarch/core/patch';
+import { readUniverses, runsOf } from '@taxiarch/core/address';
+import {
+  PLAIN_LINE,
+  checkRecord,
+  type Machine,
+  type Pennant,
+  type SendLine,
+  type ShowRecords,
+} from '@taxiarch/core/records';
+import { ok, refuse, type Result } from '@taxiarch/core/result';
+import { newMachine, type MachineChoiceForm } from '@/forms/MachineChoice';
 
-export interface SenderForm {
-  readonly name: string;
-  readonly address: string;
-  readonly ranges: readonly SourceRange[];
+export interface SenderForm extends MachineChoiceForm {
+  readonly lines: readonly SendLine[];
   readonly pennant: Pennant;
 }
 
-export const formOf = (source: Source | undefined): SenderForm => ({
-  name: source?.name ?? '',
-  address: source?.address ?? '',
-  ranges: source?.ranges ?? [],
-  pennant: source?.pennant ?? { letter: '', cut: 'square', fill: 'plain' },
+export const formOf = (machine: Machine | undefined): SenderForm => ({
+  machineId: machine?.id ?? '',
+  name: '',
+  kind: 'console',
+  address: '',
+  lines: machine?.sends?.lines ?? [],
+  pennant: machine?.sends?.pennant ?? { letter: '', cut: 'square', fill: 'plain' },
 });
 
-const told = (one: Source | undefined): Record<string, string> =>
-  one
-    ? {
-        name: one.name,
-        address: one.address || 'not known',
-        flag: `${one.pennant.letter}, ${one.pennant.cut}, ${one.pennant.fill}`,
-      }
-    : {};
+const flagText = ({ letter, cut, fill }: Pennant): string => `${letter}, ${cut}, ${fill}`;
+
+/** A new sender of universes that are asked for, `1-4`; `machineId` if it is one of the show. */
+export function newForm(asked: string, machineId: string, rate: number): SenderForm {
+  const read = readUniverses(asked);
+  const runs = read.ok ? runsOf(read.value) : [];
+  return {
+    ...formOf(undefined),
+    machineId,
+    lines: runs.map(([from, last]) => ({ ...PLAIN_LINE, from, count: last - from + 1, rate })),
+  };
+}
 
 /** What a form would write; universes that the show lacks come along. */
 export function planOf(
-  { name, address, ranges, pennant }: SenderForm,
-  base: Source | undefined,
+  form: SenderForm,
+  edited: Machine | undefined,
   id: string,
   records: ShowRecords,
   newId: () => string,
-): Read<Plan> {
-  const source: Source = {
-    id: base?.id ?? id,
-    rev: base?.rev ?? 0,
-    name: name.trim(),
-    address: address.trim(),
-    ranges,
-    pennant: { ...pennant, letter: pennant.letter.trim() || (name.trim()[0] ?? '?').toUpperCase() },
-  };
-  const checked = checkRecord('source', source);
-  if (!checked.ok) return refuse(checked.faults[0]!.why);
-  const before = told(base);
-  const lines: PlanLine[] = Object.entries(told(source)).flatMap(([field, after]) =>
-    before[field] === after ? [] : [{ subject: `${source.name}, ${field}`, before: before[field] ?? '', after }],
-  );
-  lines.push(...lineDifferences(source.name, base?.ranges ?? [], ranges));
-  if (lines.length === 0) return refuse('Nothing would change.');
-  const missing = missingUniverses(records, universesOf(source), newId);
-  return {
-    ok: true,
-    value: {
-      sentence: `${base ? 'Changed' : 'Added'} the sender ${source.name}`,
-      changes: [...missing.changes, base ? changed('source', base, source) : added('source', source)],
-      lines: [...missing.lines, ...lines],
-    },
-  };
+): Result<Plan> {
+  const { lines, pennant } = form;
+  const base = edited ?? records.machine.find((one) => one.id === form.machineId);
+  const machine = base ?? newMachine(form, id);
+  if (!base && machine.name === '') return refuse('nothing', 'Give the new machine a name, or choose one of the show.');
+  const letter = pennant.letter.trim() || (machine.name[0] ?? '?').toUpperCase();
+  const after = withLines(machine, lines, { ...pennant, letter });
+  const checked = checkRecord('machine', after);
+  if (!checked.ok) return refuse('not-understood', checked.why);
+  const before = base?.sends;
+  const told: PlanLine[] = [
+    ...(base ? [] : [{ subject: machine.name, before: '', after: machine.kind }]),
+    ...(before && flagText(before.pennant) === flagText(after.sends!.pennant)
+      ? []
+      : [
+          {
+            subject: `${machine.name}, flag`,
+            before: before ? flagText(before.pennant) : '',
+            after: flagText(after.sends!.pennant),
+          },
+        ]),
+    ...lineDifferences(machine.name, before?.lines ?? [], lines),
+  ];
+  if (told.length === 0) return refuse('nothing', 'Nothing would change.');
+  const missing = missingUniverses(records, universesOf({ lines }), newId);
+  return ok({
+    sentence: `${before ? 'Changed' : 'Added'} the sender ${machine.name}`,
+    changes: [...missing.changes, base ? put('machine', base, after) : added('machine', after)],
+    lines: [...missing.lines, ...told],
+  });
 }

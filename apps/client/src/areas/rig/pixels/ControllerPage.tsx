@@ -1,15 +1,17 @@
 /** A pixel controller: where it begins to listen, and what its outputs drive. */
 import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { View } from 'react-native';
-import { refuse, type Read } from '@taxiarch/core/address';
+import type { Result } from '@taxiarch/core/result';
 import { addressesOf, mainAddress, withMainAddress } from '@taxiarch/core/ip';
-import { putController, type Plan } from '@taxiarch/core/patch';
-import { PLAIN_MACHINE, checkRecord, type Machine } from '@taxiarch/core/show';
-import { useDraft } from '@/data/form';
+import { putController } from '@taxiarch/core/patch';
+import type { Plan } from '@taxiarch/core/edit';
+import { type Machine, PLAIN_MACHINE } from '@taxiarch/core/records';
+import { RecordFoot } from '@/forms/RecordFoot';
+import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';
-import { Empty, Field, Screen, Section, Sentence, Text, PlanPreview } from '@/ui';
-import { newId, wholeFrom } from '@/data/numbers';
+import { Empty, Field, Screen, Sentence, Text } from '@/ui';
+import { wholeFrom } from '@/data/numbers';
 
 interface Form {
   readonly name: string;
@@ -29,7 +31,7 @@ const formOf = (machine: Machine | undefined): Form => ({
   channelsPerOutput: String(machine?.controller?.channelsPerOutput ?? 510),
 });
 
-function planOf(form: Form, base: Machine | undefined, id: string): Read<Plan> {
+function planOf(form: Form, base: Machine | undefined, id: string): Result<Plan> {
   const number = (text: string) => wholeFrom(text) ?? NaN;
   const controller = {
     firstUniverse: number(form.firstUniverse),
@@ -42,32 +44,29 @@ function planOf(form: Form, base: Machine | undefined, id: string): Read<Plan> {
   const named: Machine = { ...plain, name: form.name.trim(), controller };
   const prefix = addressesOf(named)[0]?.prefix ?? 8;
   const machine = address === mainAddress(named) ? named : withMainAddress(named, address, prefix);
-  const checked = checkRecord('machine', machine);
-  return checked.ok
-    ? { ok: true, value: putController(base, { ...machine, controller }) }
-    : refuse(checked.faults[0]!.why);
+  return putController(base, machine);
 }
 
 export function ControllerPage() {
   const { machine: id = '' } = useLocalSearchParams<{ machine: string }>();
   const { records, loaded } = useShow();
   const machine = records.machine.find((one) => one.id === id);
-  if (id === 'new' || machine) return <ControllerEditor key={id} base={machine} />;
+  if (id === 'new' || machine) return <ControllerEditor key={id} machine={machine} />;
   return loaded ? <Empty>This controller is not in the show any more.</Empty> : null;
 }
 
-function ControllerEditor({ base }: { base: Machine | undefined }) {
+function ControllerEditor({ machine }: { machine: Machine | undefined }) {
   const router = useRouter();
-  const [id] = useState(newId);
-  const [form, setForm, clear] = useDraft<Form>(`controller ${base?.id ?? 'new'}`, formOf(base));
+  const editing = useRecordForm<Form, Machine>('controller', machine, formOf);
+  const { id, base, form, set } = editing;
   const plan = useMemo(() => planOf(form, base, id), [form, base, id]);
   const field = (name: keyof Form, label: string, mono = true) => (
     <View className="flex-1">
-      <Field label={label} mono={mono} value={form[name]} onChange={(text) => setForm({ ...form, [name]: text })} />
+      <Field label={label} mono={mono} value={form[name]} onChange={(text) => set({ [name]: text })} />
     </View>
   );
   return (
-    <Screen sentence={<Sentence>{base ? base.name : 'A new pixel controller'}.</Sentence>}>
+    <Screen sentence={<Sentence>{machine ? machine.name : 'A new pixel controller'}.</Sentence>}>
       <View className="flex-row gap-2">{field('name', 'Name', false)}</View>
       {field('address', 'Network address, empty if not known yet')}
       <View className="flex-row gap-2">
@@ -79,16 +78,12 @@ function ControllerEditor({ base }: { base: Machine | undefined }) {
         {field('channelsPerOutput', 'Channels an output')}
       </View>
       <Text kind="small">An output of 510 channels drives 170 pixels of three colours.</Text>
-      <Section title="Preview">
-        <PlanPreview
-          plan={plan}
-          act={base ? 'Change the controller' : 'Add the controller'}
-          onDone={() => {
-            clear();
-            router.navigate('/rig/pixels' as Href);
-          }}
-        />
-      </Section>
+      <RecordFoot
+        of={editing}
+        plan={plan}
+        act={machine ? 'Change the controller' : 'Add the controller'}
+        onDone={() => router.navigate('/rig/pixels' as Href)}
+      />
     </Screen>
   );
 }

@@ -23,7 +23,7 @@ export function PixelsPage() {
         <Sentence>
           {account.runs.length === 0
             ? 'No runs of pixels yet.'
-            : `${count(account.pixels, 'pixel')} in ${count(account.runs.length, 'run')}, ${account.channels} channels.`}
+            : `${count(account.pixels, 'pixel')} in ${count(account.runs.length, 'run')}, ${count(account.channels, 'channel')}.`}
         </Sentence>
       }
       acts={
@@ -57,7 +57,7 @@ export function PixelsPage() {
                   <Text numberOfLines={1}>{one.run.name}</Text>
                   <Text kind="small" numberOfLines={1}>
                     {one.run.count} {one.run.order}
-                    {one.run.bits === 16 ? ' 16 bit' : ''}, {one.channels} channels
+                    {one.run.bits === 16 ? ' 16 bit' : ''}, {count(one.channels, 'channel')}
                     {one.controller &&
                       ` · ${one.controller}${one.run.output === null ? '' : `, output ${one.run.output}`}`}
                   </Text>

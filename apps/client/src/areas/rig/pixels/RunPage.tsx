@@ -2,13 +2,16 @@
 import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import type { Read } from '@taxiarch/core/address';
-import { putRun, removeRun, type Plan } from '@taxiarch/core/patch';
-import type { PixelRun } from '@taxiarch/core/show';
-import { walkChosen } from '@/data/chosen';
-import { hasDraft, useDraft } from '@/data/form';
+import { type Result, ok } from '@taxiarch/core/result';
+import { putRun, removeRun } from '@taxiarch/core/patch';
+import type { Plan } from '@taxiarch/core/edit';
+import type { PixelRun } from '@taxiarch/core/records';
+import { walkSelection } from '@/data/selection';
+import { RecordFoot } from '@/forms/RecordFoot';
+import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';
-import { Button, Check, Choice, Empty, Field, Pick, Screen, Section, Sentence, Text, PlanPreview } from '@/ui';
+import { PlanPreview } from '@/forms/PlanPreview';
+import { Button, Check, Choice, Empty, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
 import { newId } from '@/data/numbers';
 import { newRun, readRunForm, runForm, type RunForm } from './runForm';
 
@@ -31,32 +34,29 @@ export function RunPage() {
   const { run: id = '' } = useLocalSearchParams<{ run: string }>();
   const { records, loaded } = useShow();
   const run = records.run.find((one) => one.id === id);
-  if (id === 'new') return <RunEditor key="new" base={undefined} />;
-  if (run) return <RunEditor key={id} base={run} />;
+  if (id === 'new') return <RunEditor key="new" run={undefined} />;
+  if (run) return <RunEditor key={id} run={run} />;
   return loaded ? <Empty>This run is not in the show any more.</Empty> : null;
 }
 
-function RunEditor({ base }: { base: PixelRun | undefined }) {
+function RunEditor({ run }: { run: PixelRun | undefined }) {
   const show = useShow();
   const router = useRouter();
   const { records } = show;
-  const key = `run ${base?.id ?? 'new'}`;
-  const [made] = useState(() =>
-    newRun(newId(), [...records.run, ...records.lamp].reduce((most, { number }) => Math.max(most, number), 800) + 1),
-  );
-  const [form, setForm, clear] = useDraft<RunForm>(key, runForm(base ?? made));
+  const next = [...records.run, ...records.lamp].reduce((most, { number }) => Math.max(most, number), 800) + 1;
+  const editing = useRecordForm<RunForm, PixelRun>('run', run, (one) => runForm(one ?? newRun('', next)));
+  const { id, base, form, set } = editing;
   const [removing, setRemoving] = useState(false);
-  const set = (part: Partial<RunForm>) => setForm({ ...form, ...part });
-  const plan = useMemo((): Read<Plan> => {
-    const read = readRunForm(form, base ?? made);
-    return read.ok ? { ok: true, value: putRun(show, read.value, newId) } : read;
-  }, [form, base, made, show]);
+  const plan = useMemo((): Result<Plan> => {
+    const read = readRunForm(form, base ?? { id, rev: 0 });
+    return read.ok ? ok(putRun(show, read.value, base, newId)) : read;
+  }, [form, base, id, show]);
   const controllers = records.machine.filter(({ controller }) => controller !== null);
   return (
     <Screen
-      sentence={<Sentence>{base ? `Run ${base.number} ${base.name}` : 'A new run of pixels'}.</Sentence>}
+      sentence={<Sentence>{run ? `Run ${run.number} ${run.name}` : 'A new run of pixels'}.</Sentence>}
       acts={
-        base && (
+        run && (
           <>
             <Button label="Remove" onPress={() => setRemoving(true)} />
             <Button
@@ -64,7 +64,7 @@ function RunEditor({ base }: { base: PixelRun | undefined }) {
               look="main"
               grow
               onPress={() => {
-                walkChosen.set([base.id]);
+                walkSelection.set([run.id]);
                 router.navigate('/prove');
               }}
             />
@@ -72,7 +72,7 @@ function RunEditor({ base }: { base: PixelRun | undefined }) {
         )
       }
     >
-      {removing && base && <PlanPreview plan={{ ok: true, value: removeRun(base) }} act="Remove the run" />}
+      {removing && base && <PlanPreview plan={ok(removeRun(base))} act="Remove the run" />}
       <View className="flex-row gap-2">
         <View className="w-24">
           <Field label="Number" mono value={form.number} onChange={(number) => set({ number })} />
@@ -156,20 +156,13 @@ function RunEditor({ base }: { base: PixelRun | undefined }) {
           </View>
         </View>
       </Section>
-      {(hasDraft(key) || !base) && (
-        <Section title="Preview">
-          <PlanPreview
-            plan={plan}
-            act={base ? 'Change the run' : 'Add the run'}
-            onDone={() => {
-              clear();
-              if (!base) router.navigate(`/rig/pixels/${made.id}` as Href);
-            }}
-          />
-          {hasDraft(key) && <Button label="Leave as it was" look="bare" onPress={clear} />}
-        </Section>
-      )}
-      {base && <Text kind="small">Its channels stand in Listen, in the universes that it runs through.</Text>}
+      <RecordFoot
+        of={editing}
+        plan={plan}
+        act={run ? 'Change the run' : 'Add the run'}
+        onDone={() => !run && router.navigate(`/rig/pixels/${id}` as Href)}
+      />
+      {run && <Text kind="small">Its channels stand in Listen, in the universes that it runs through.</Text>}
     </Screen>
   );
 }

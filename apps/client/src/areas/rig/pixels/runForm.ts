@@ -1,7 +1,7 @@
 /** A run of pixels as text fields, and back. */
-import { formatAddress, readAddress, refuse, read, type Read } from '@taxiarch/core/address';
-import type { PixelRun, Point } from '@taxiarch/core/show';
-import { checkRecord } from '@taxiarch/core/show';
+import { formatAddress, readAddress } from '@taxiarch/core/address';
+import { ok, refuse, type Result } from '@taxiarch/core/result';
+import { checkRecord, type PixelRun, type Point } from '@taxiarch/core/records';
 import { metresFrom, wholeFrom } from '@/data/numbers';
 
 export interface RunForm {
@@ -27,11 +27,11 @@ export interface RunForm {
 
 const pointText = ({ x, y, z }: Point): string => [x, y, z].join('; ');
 
-function readPoint(text: string, what: string): Read<Point> {
+function readPoint(text: string, what: string): Result<Point> {
   const [x, y, z, ...more] = text.split(';').map(metresFrom);
   if (x === undefined || y === undefined || z === undefined || more.length > 0)
-    return refuse(`${what}: write three numbers of metres, as in 1.5; 20; 6.`);
-  return read({ x, y, z });
+    return refuse('not-understood', `${what}: write three numbers of metres, as in 1.5; 20; 6.`);
+  return ok({ x, y, z });
 }
 
 export const runForm = (run: PixelRun): RunForm => ({
@@ -75,7 +75,7 @@ export const newRun = (id: string, number: number): PixelRun => ({
   to: { x: 4, y: 0, z: 3 },
 });
 
-export function readRunForm(form: RunForm, base: Pick<PixelRun, 'id' | 'rev'>): Read<PixelRun> {
+export function readRunForm(form: RunForm, base: Pick<PixelRun, 'id' | 'rev'>): Result<PixelRun> {
   const at = readAddress(form.at);
   if (form.start === 'at' && !at.ok) return at;
   const from = readPoint(form.from, 'First pixel');
@@ -107,5 +107,5 @@ export function readRunForm(form: RunForm, base: Pick<PixelRun, 'id' | 'rev'>): 
     to: to.value,
   };
   const checked = checkRecord('run', run);
-  return checked.ok ? read(run) : refuse(checked.faults[0]!.why);
+  return checked.ok ? ok(run) : refuse('not-understood', checked.why);
 }

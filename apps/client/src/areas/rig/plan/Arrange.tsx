@@ -1,11 +1,12 @@
 /** Lining up the chosen lamps: grid, line or arc, with a preview of every place. */
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { refuse, type Read } from '@taxiarch/core/address';
-import type { Plan } from '@taxiarch/core/patch';
+import { refuse, type Result } from '@taxiarch/core/result';
+import type { Plan } from '@taxiarch/core/edit';
 import { arc, grid, line, putAt, type Spot, type View as PlanSide } from '@taxiarch/core/stage';
 import { useShow } from '@/data/show';
-import { Choice, Field, PlanPreview } from '@/ui';
+import { PlanPreview } from '@/forms/PlanPreview';
+import { Choice, Field } from '@/ui';
 import { metresFrom, wholeFrom } from '@/data/numbers';
 
 const SHAPES = [
@@ -30,14 +31,14 @@ export function Arrange({ ids, view, first }: { ids: readonly string[]; view: Pl
   const [to, setTo] = useState(`${first[0] + 4}; ${first[1]}`);
   const [radius, setRadius] = useState('4');
   const [angles, setAngles] = useState('0; 180');
-  const plan = useMemo((): Read<Plan> => {
+  const plan = useMemo((): Result<Plan> => {
     const start = readSpot(from);
     const end = readSpot(to);
     const steps = readSpot(spacing);
     const turn = readSpot(angles);
     const wide = wholeFrom(columns);
     const reach = metresFrom(radius);
-    if (!start) return refuse('Write two numbers of metres with a semicolon between, as in 1.5; 20.');
+    if (!start) return refuse('not-understood', 'Write two numbers of metres with a semicolon between, as in 1.5; 20.');
     const put = (spots: readonly Spot[]) =>
       putAt(
         show,
@@ -46,12 +47,13 @@ export function Arrange({ ids, view, first }: { ids: readonly string[]; view: Pl
       );
     if (shape === 'grid') {
       if (wide === undefined || wide < 1 || !steps)
-        return refuse('A grid needs columns, and two spacings as in 1; 1.5.');
+        return refuse('not-understood', 'A grid needs columns, and two spacings as in 1; 1.5.');
       return put(grid(ids.length, wide, steps, start));
     }
-    if (shape === 'line') return end ? put(line(ids.length, start, end)) : refuse('A line needs its other end.');
+    if (shape === 'line')
+      return end ? put(line(ids.length, start, end)) : refuse('not-understood', 'A line needs its other end.');
     if (!turn || reach === undefined || reach <= 0)
-      return refuse('An arc needs a radius, and two angles as in 0; 180.');
+      return refuse('not-understood', 'An arc needs a radius, and two angles as in 0; 180.');
     return put(arc(ids.length, start, reach, turn[0], turn[1]));
   }, [show, view, ids, shape, columns, spacing, from, to, radius, angles]);
   const axes = view === 'top' ? 'across; along' : 'along; up';

@@ -4,8 +4,8 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { wireKey } from '@taxiarch/core/address';
 import { Light, putAt, setLocked, snap, spotOf, type Spot, type View as PlanSide } from '@taxiarch/core/stage';
-import { rigChosen, useChosen } from '@/data/chosen';
-import { placeFilter, useKept } from '@/data/kept';
+import { rigSelection, useSelection } from '@/data/selection';
+import { placeFilter, usePreference } from '@/data/preferences';
 import { propose, useShow } from '@/data/show';
 import { Button, Choice, Notice, Pick, Sentence, Text, count } from '@/ui';
 import { Arrange } from './Arrange';
@@ -38,8 +38,8 @@ export function PlanPage() {
   const show = useShow();
   const { records, patch } = show;
   const router = useRouter();
-  const place = useKept(placeFilter);
-  const chosen = useChosen(rigChosen);
+  const place = usePreference(placeFilter);
+  const chosen = useSelection(rigSelection);
   const [side, setSide] = useState<PlanSide>('top');
   const [tool, setTool] = useState<Tool>('look');
   const [step, setStep] = useState('0.5');
@@ -102,7 +102,7 @@ export function PlanPage() {
     return () => observer.disconnect();
   }, []);
 
-  /** A ship is long: seen from above in a wide pane her bow is to the right, as from the side. */
+  /** Seen from above in a wide pane, what is long lies across. */
   const turned = side === 'top' && size.width > size.height;
 
   /** Side and place in which a person moved the camera; in others, and until then, all lamps are kept in sight. */
@@ -160,13 +160,13 @@ export function PlanPage() {
       const mark = markAt(at);
       if (!mark) return;
       if (tool !== 'look') {
-        if (!mark.end) rigChosen.toggle(mark.id);
+        if (!mark.end) rigSelection.toggle(mark.id);
       } else router.navigate(`/rig/${mark.end ? 'pixels/' : ''}${mark.id}` as Href);
     },
     onDragStart: (at) => {
       const mark = markAt(at);
       // Whoever drags a lamp that is not chosen means that lamp alone.
-      if (tool === 'move' && mark && !mark.end && !chosenSet.has(mark.id)) rigChosen.set([mark.id]);
+      if (tool === 'move' && mark && !mark.end && !chosenSet.has(mark.id)) rigSelection.set([mark.id]);
     },
     onDrag: (from, to) => {
       if (tool === 'choose') box.current = [from, to];
@@ -187,11 +187,11 @@ export function PlanPage() {
         const inside = marks.filter(
           ({ spot, end }) => !end && within(spot[0], a[0], b[0]) && within(spot[1], a[1], b[1]),
         );
-        rigChosen.set([...rigChosen.read(), ...inside.map(({ id }) => id)]);
+        rigSelection.set([...rigSelection.read(), ...inside.map(({ id }) => id)]);
       }
       if (tool === 'move') {
         const [dx, dy] = drag.current;
-        const ids = rigChosen.read();
+        const ids = rigSelection.read();
         if (ids.length > 0 && (dx !== 0 || dy !== 0))
           void write(
             putAt(
@@ -268,7 +268,7 @@ export function PlanPage() {
           />
           {lamps.length > 0 ? (
             <>
-              <Button label="None" onPress={() => rigChosen.set([])} />
+              <Button label="None" onPress={() => rigSelection.set([])} />
               <Button
                 label={allLocked ? 'Unlock' : 'Lock'}
                 onPress={() => void write(setLocked(show, chosen, !allLocked))}

@@ -1,7 +1,8 @@
 /** What each slot of a mode carries, as small boxes in order, each address block by itself. */
 import { View } from 'react-native';
-import { attributeShort, blocksOf, layoutOf, type FixtureMode } from '@taxiarch/core/fixture';
-import { Text } from '@/ui';
+import { attributeShort, blocksOf, layoutOf } from '@taxiarch/core/fixture';
+import type { FixtureMode } from '@taxiarch/core/records';
+import { Text, count } from '@/ui';
 
 /** Slots drawn of one block; the rest are counted. */
 const MOST = 128;
@@ -12,8 +13,8 @@ export function SlotPicture({ mode }: { mode: FixtureMode }) {
     <View className="gap-2">
       {blocks.map((length, block) => (
         <View key={block} className="gap-1">
-          {blocks.length > 1 && <Text kind="small">{`Block ${block + 1}, ${length} channels`}</Text>}
-          <View className="flex-row flex-wrap gap-1" role="img" aria-label={`${length} slots`}>
+          {blocks.length > 1 && <Text kind="small">{`Block ${block + 1}, ${count(length, 'channel')}`}</Text>}
+          <View className="flex-row flex-wrap gap-1" role="img" aria-label={count(length, 'slot')}>
             {layoutOf(mode, block + 1)
               .slice(0, MOST)
               .map((found, i) => (

@@ -2,13 +2,15 @@
 import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { FIXTURE_KINDS, blocksOf, footprintOf, repeatCells, type FixtureKind } from '@taxiarch/core/fixture';
+import { blocksOf, footprintOf, repeatCells } from '@taxiarch/core/fixture';
+import { FIXTURE_KINDS, type FixtureKind, type FixtureType } from '@taxiarch/core/records';
 import { changeType, removeType } from '@taxiarch/core/patch';
-import type { FixtureType } from '@taxiarch/core/show';
-import { useDraft, hasDraft } from '@/data/form';
+import { RecordFoot } from '@/forms/RecordFoot';
+import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';
-import { Button, Choice, Empty, Field, Pick, Screen, Section, Sentence, Text, count, PlanPreview } from '@/ui';
-import { newId, wholeFrom } from '@/data/numbers';
+import { PlanPreview } from '@/forms/PlanPreview';
+import { Button, Choice, Empty, Field, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
+import { wholeFrom } from '@/data/numbers';
 import { ChannelRows } from './ChannelRows';
 import { SlotPicture } from './SlotPicture';
 import { useTypes } from './choose';
@@ -21,6 +23,7 @@ import {
   renamedModes,
   typeForm,
   type ModeForm,
+  type TypeForm,
 } from './typeForm';
 import { kindWord } from './words';
 
@@ -59,37 +62,35 @@ export function TypePage() {
   const { loaded } = useShow();
   const types = useTypes();
   const type = types.find((one) => one.id === id);
-  if (id === 'new') return <TypeEditor key="new" base={undefined} />;
-  if (type) return <TypeEditor key={id} base={type} />;
+  if (id === 'new') return <TypeEditor key="new" type={undefined} />;
+  if (type) return <TypeEditor key={id} type={type} />;
   return loaded ? <Empty>This type is not in the show any more.</Empty> : null;
 }
 
-function TypeEditor({ base }: { base: FixtureType | undefined }) {
+function TypeEditor({ type }: { type: FixtureType | undefined }) {
   const show = useShow();
   const router = useRouter();
-  const key = `type ${base?.id ?? 'new'}`;
-  const [form, setForm, clear] = useDraft(key, base ? typeForm(base) : EMPTY_TYPE);
-  const [madeId] = useState(newId);
+  const editing = useRecordForm<TypeForm, FixtureType>('type', type, (one) => (one ? typeForm(one) : EMPTY_TYPE));
+  const { id, base, form, set } = editing;
   const [at, setAt] = useState(0);
   const [removing, setRemoving] = useState(false);
   const mode = form.modes[Math.min(at, form.modes.length - 1)];
   const lamps = show.records.lamp.filter(({ typeId }) => typeId === base?.id).length;
   const inShow = show.records.type.some(({ id }) => id === base?.id);
   const plan = useMemo(() => {
-    const read = readTypeForm(form, base ?? { id: madeId, rev: 0, file: null });
+    const read = readTypeForm(form, base ?? { id, rev: 0, file: null });
     return read.ok ? changeType(show, read.value, renamedModes(form)) : read;
-  }, [form, base, madeId, show]);
-  const setMode = (next: ModeForm) => setForm({ ...form, modes: form.modes.map((one, i) => (i === at ? next : one)) });
+  }, [form, base, id, show]);
+  const setMode = (next: ModeForm) => set({ modes: form.modes.map((one, i) => (i === at ? next : one)) });
   const read = mode && readModeForm(mode);
   const blocks = read?.ok ? blocksOf(read.value) : [];
-  const changedNow = hasDraft(key) || !base || !inShow;
   return (
     <Screen
       sentence={
         <View className="gap-1">
           <Sentence>
             {base ? `${base.maker} ${base.name}` : 'A new type'}
-            {read?.ok ? `: ${footprintOf(read.value)} channels` : ''}
+            {read?.ok ? `: ${count(footprintOf(read.value), 'channel')}` : ''}
             {blocks.length > 1 ? ` in ${blocks.length} blocks` : ''}.
           </Sentence>
           <Text kind="soft">
@@ -104,17 +105,17 @@ function TypeEditor({ base }: { base: FixtureType | undefined }) {
     >
       <View className="flex-row gap-2">
         <View className="flex-1">
-          <Field label="Maker" value={form.maker} onChange={(maker) => setForm({ ...form, maker })} />
+          <Field label="Maker" value={form.maker} onChange={(maker) => set({ maker })} />
         </View>
         <View className="flex-1">
-          <Field label="Name" value={form.name} onChange={(name) => setForm({ ...form, name })} />
+          <Field label="Name" value={form.name} onChange={(name) => set({ name })} />
         </View>
       </View>
       <Pick
         label="Kind"
         options={FIXTURE_KINDS.map((kind) => ({ value: kind, label: kindWord(kind) }))}
         value={form.kind}
-        onChange={(kind) => setForm({ ...form, kind: kind as FixtureKind })}
+        onChange={(kind) => set({ kind: kind as FixtureKind })}
       />
       <Section title="Mode">
         <Pick
@@ -149,8 +150,7 @@ function TypeEditor({ base }: { base: FixtureType | undefined }) {
             label="Add a mode"
             grow
             onPress={() => {
-              setForm({
-                ...form,
+              set({
                 modes: [
                   ...form.modes,
                   { ...(mode ?? EMPTY_TYPE.modes[0]!), was: '', name: `${mode?.name ?? 'Mode'} 2` },
@@ -164,7 +164,7 @@ function TypeEditor({ base }: { base: FixtureType | undefined }) {
             grow
             disabled={form.modes.length < 2}
             onPress={() => {
-              setForm({ ...form, modes: form.modes.filter((_, i) => i !== at) });
+              set({ modes: form.modes.filter((_, i) => i !== at) });
               setAt(0);
             }}
           />
@@ -175,23 +175,16 @@ function TypeEditor({ base }: { base: FixtureType | undefined }) {
           <RepeatCells mode={mode} onChange={setMode} />
         </Section>
       )}
-      {changedNow && (
-        <Section title="Preview">
-          <PlanPreview
-            plan={plan}
-            act={base && inShow ? 'Change the type' : base ? 'Take into the show' : 'Make the type'}
-            onDone={() => {
-              clear();
-              if (!base) router.navigate(`/rig/types/${madeId}` as Href);
-            }}
-          />
-          {hasDraft(key) && <Button label="Leave as it was" look="bare" onPress={clear} />}
-        </Section>
-      )}
+      <RecordFoot
+        of={{ ...editing, typed: editing.typed || !inShow }}
+        plan={plan}
+        act={inShow ? 'Change the type' : type ? 'Take into the show' : 'Make the type'}
+        onDone={() => !type && router.navigate(`/rig/types/${id}` as Href)}
+      />
       {base && (
         <View className="flex-row gap-2">
           <Button
-            label="Take out as GDTF"
+            label="Export as GDTF"
             grow
             onPress={() => window.location.assign(`/api/export/gdtf/${encodeURIComponent(base.id)}`)}
           />

@@ -1,8 +1,8 @@
 /** Finding a fixture type by words in any order, kind, maker and footprint. */
 import { useMemo, useState } from 'react';
 import { Pressable, View } from 'react-native';
-import { FIXTURE_KINDS, footprintOf, type FixtureKind } from '@taxiarch/core/fixture';
-import type { FixtureType } from '@taxiarch/core/show';
+import { footprintOf } from '@taxiarch/core/fixture';
+import { FIXTURE_KINDS, type FixtureKind, type FixtureType } from '@taxiarch/core/records';
 import { Field, Pick, Text } from '@/ui';
 import { wholeFrom } from '@/data/numbers';
 import { findTypes, useRecentTypes, useTypes, type TypeFilter } from './choose';
@@ -22,7 +22,7 @@ export function TypeSearch({ onChoose }: { onChoose: (type: FixtureType) => void
       <Field
         label="Search types"
         hideLabel
-        placeholder="Search: baleen spot 16"
+        placeholder="Search: maker, name, kind, mode"
         value={filter.query}
         onChange={(query) => setFilter({ ...filter, query })}
       />

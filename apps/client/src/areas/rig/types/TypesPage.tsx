@@ -18,7 +18,7 @@ export function TypesPage() {
       }
       acts={
         <>
-          <Button label="Bring in a file" onPress={() => router.navigate('/rig/inout' as Href)} />
+          <Button label="Import a file" onPress={() => router.navigate('/rig/files' as Href)} />
           <Button label="Make a type" look="main" grow onPress={() => router.navigate('/rig/types/new' as Href)} />
         </>
       }

@@ -1,16 +1,16 @@
 /** The types to choose from: those of the show, then the library; and which were used last. */
 import { useMemo } from 'react';
-import { footprintOf, type FixtureKind } from '@taxiarch/core/fixture';
+import { footprintOf } from '@taxiarch/core/fixture';
+import type { FixtureKind, FixtureType } from '@taxiarch/core/records';
 import { matchesWords } from '@taxiarch/core/jump';
 import { LIBRARY } from '@taxiarch/core/library';
-import type { FixtureType } from '@taxiarch/core/show';
-import { Kept, useKept } from '@/data/kept';
+import { Preference, usePreference } from '@/data/preferences';
 import { useShow } from '@/data/show';
 
 const RECENT = 8;
-const recent = new Kept(localStorage, 'types used', '');
+const recent = new Preference(localStorage, 'types used', '');
 
-export const useRecentTypes = (): readonly string[] => useKept(recent).split(' ');
+export const useRecentTypes = (): readonly string[] => usePreference(recent).split(' ');
 
 export function noteUsed(id: string): void {
   const before = recent

@@ -1,16 +1,7 @@
 /** A fixture type as text fields, and back. Rows that cannot be read keep what was typed. */
-import type { Read } from '@taxiarch/core/address';
-import { refuse, read } from '@taxiarch/core/address';
-import {
-  formatOffsets,
-  formatRanges,
-  readOffsets,
-  readRanges,
-  type FixtureChannel,
-  type FixtureKind,
-  type FixtureMode,
-} from '@taxiarch/core/fixture';
-import type { FixtureType } from '@taxiarch/core/show';
+import { ok, refuse, type Result } from '@taxiarch/core/result';
+import { formatOffsets, formatRanges, readOffsets, readRanges } from '@taxiarch/core/fixture';
+import type { FixtureChannel, FixtureKind, FixtureMode, FixtureType } from '@taxiarch/core/records';
 import { wholeFrom } from '@/data/numbers';
 
 export interface ChannelForm {
@@ -71,7 +62,7 @@ export const EMPTY_TYPE: TypeForm = {
   modes: [{ was: '', name: 'Standard', channels: [EMPTY_CHANNEL] }],
 };
 
-export function readChannelForm(form: ChannelForm): Read<FixtureChannel> {
+export function readChannelForm(form: ChannelForm): Result<FixtureChannel> {
   const offsets = readOffsets(form.slots);
   if (!offsets.ok) return offsets;
   const ranges = readRanges(form.ranges, { offsets: offsets.value });
@@ -81,10 +72,10 @@ export function readChannelForm(form: ChannelForm): Read<FixtureChannel> {
   const value = wholeFrom(form.default);
   const highlight = wholeFrom(form.highlight);
   if (block === undefined || block < 1 || cell === undefined || cell < 0)
-    return refuse('Cell and block are whole numbers from 1, or empty.');
+    return refuse('not-understood', 'Cell and block are whole numbers from 1, or empty.');
   if (value === undefined || value < 0 || highlight === undefined || highlight < 0)
-    return refuse('Default and highlight are whole numbers from 0.');
-  return read({
+    return refuse('not-understood', 'Default and highlight are whole numbers from 0.');
+  return ok({
     attribute: form.attribute.trim(),
     offsets: offsets.value,
     default: value,
@@ -95,17 +86,17 @@ export function readChannelForm(form: ChannelForm): Read<FixtureChannel> {
   });
 }
 
-export function readModeForm({ name, channels }: ModeForm): Read<FixtureMode> {
+export function readModeForm({ name, channels }: ModeForm): Result<FixtureMode> {
   const done: FixtureChannel[] = [];
   for (const [i, form] of channels.entries()) {
     const channel = readChannelForm(form);
-    if (!channel.ok) return refuse(`Channel ${i + 1}, ${form.attribute}: ${channel.why}`);
+    if (!channel.ok) return refuse('not-understood', `Channel ${i + 1}, ${form.attribute}: ${channel.why}`);
     done.push(channel.value);
   }
-  return read({ name: name.trim(), channels: done });
+  return ok({ name: name.trim(), channels: done });
 }
 
-export function readTypeForm(form: TypeForm, base: Pick<FixtureType, 'id' | 'rev' | 'file'>): Read<FixtureType> {
+export function readTypeForm(form: TypeForm, base: Pick<FixtureType, 'id' | 'rev' | 'file'>): Result<FixtureType> {
   const modes: FixtureMode[] = [];
   for (const one of form.modes) {
     const mode = readModeForm(one);
@@ -113,7 +104,7 @@ export function readTypeForm(form: TypeForm, base: Pick<FixtureType, 'id' | 'rev
     modes.push(mode.value);
   }
   const { id, rev, file } = base;
-  return read({ id, rev, file, maker: form.maker.trim(), name: form.name.trim(), kind: form.kind, modes });
+  return ok({ id, rev, file, maker: form.maker.trim(), name: form.name.trim(), kind: form.kind, modes });
 }
 
 export const renamedModes = ({ modes }: TypeForm): Map<string, string> =>

@@ -1,4 +1,4 @@
-import type { FixtureKind } from '@taxiarch/core/fixture';
+import type { FixtureKind } from '@taxiarch/core/records';
 
 const WORDS: Readonly<Record<FixtureKind, string>> = {
   dimmer: 'Dimmer',

@@ -2,22 +2,11 @@
 import { useRouter, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { addressSheet, addressesOf, fillAddresses, inNetwork, ipNumber, maskText } from '@taxiarch/core/ip';
-import type { Network, ShowRecords } from '@taxiarch/core/show';
+import { addressesOf, addressSheet, fillAddresses, inNetwork, ipNumber, maskText } from '@taxiarch/core/ip';
+import type { Network, ShowRecords } from '@taxiarch/core/records';
 import { useNetworkFindings, useShow } from '@/data/show';
-import {
-  Button,
-  Choice,
-  PlanPreview,
-  Screen,
-  Section,
-  Sentence,
-  SentenceLink,
-  Text,
-  count,
-  printSheet,
-  useWide,
-} from '@/ui';
+import { PlanPreview } from '@/forms/PlanPreview';
+import { Button, Choice, Screen, Section, Sentence, SentenceLink, Text, count, printSheet, useWide } from '@/ui';
 
 const within = ({ network, prefix }: Network, { machine }: ShowRecords): number =>
   machine.filter((one) => addressesOf(one).some(({ number }) => inNetwork(number, ipNumber(network)!, prefix))).length;
@@ -98,7 +87,11 @@ export function AddressesPage() {
       }
       acts={
         <>
-          <Button label="CSV" onPress={() => window.location.assign('/api/export/csv/addresses')} />
+          <Button
+            label="Export as CSV"
+            short="Export"
+            onPress={() => window.location.assign('/api/export/csv/addresses')}
+          />
           <Button label="Print" onPress={() => printSheet('addresses')} />
           <Button label="New plan" look="main" grow onPress={() => router.navigate('/wire/addresses/new' as Href)} />
         </>

@@ -1,15 +1,16 @@
 /** One plan of addresses: its subnet, and the ranges in which its machines live. */
 import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { View } from 'react-native';
-import type { Read } from '@taxiarch/core/address';
-import { SCHEMES, ipText, maskText, networkOf, putNetwork, rangesByKind, readSubnet } from '@taxiarch/core/ip';
-import { removed, type Plan } from '@taxiarch/core/patch';
-import { MACHINE_KINDS, type AddressRange, type MachineKind, type Network } from '@taxiarch/core/show';
-import { useDraft } from '@/data/form';
-import { newId } from '@/data/numbers';
+import type { Result } from '@taxiarch/core/result';
+import { ipText, maskText, networkOf, putNetwork, rangesByKind, readSubnet, SCHEMES } from '@taxiarch/core/ip';
+import { type Plan, removed } from '@taxiarch/core/edit';
+import { type AddressRange, MACHINE_KINDS, type MachineKind, type Network } from '@taxiarch/core/records';
+import { Delete } from '@/forms/Delete';
+import { RecordFoot } from '@/forms/RecordFoot';
+import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';
-import { Button, Check, Empty, Field, Pick, PlanPreview, Screen, Section, Sentence, Text } from '@/ui';
+import { Button, Check, Empty, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
 
 interface Form {
   readonly name: string;
@@ -27,7 +28,7 @@ const formOf = (network: Network | undefined): Form => ({
   ranges: network?.ranges ?? [],
 });
 
-function planOf(form: Form, base: Network | undefined, id: string): Read<Plan> {
+function planOf(form: Form, base: Network | undefined, id: string): Result<Plan> {
   const subnet = readSubnet(form.subnet);
   if (!subnet.ok) return subnet;
   const { address, prefix } = subnet.value;
@@ -48,30 +49,24 @@ export function NetworkPage() {
   const { network: id = '' } = useLocalSearchParams<{ network: string }>();
   const { records, loaded } = useShow();
   const network = records.network.find((one) => one.id === id);
-  if (id === 'new' || network) return <Editor key={id} base={network} />;
+  if (id === 'new' || network) return <Editor key={id} network={network} />;
   return loaded ? <Empty>This plan of addresses is not in the show any more.</Empty> : null;
 }
 
 const ANY = '';
 
-function Editor({ base }: { base: Network | undefined }) {
+function Editor({ network: record }: { network: Network | undefined }) {
   const router = useRouter();
   const { records } = useShow();
-  const [id] = useState(newId);
-  const [form, setForm, clear] = useDraft<Form>(`network ${base?.id ?? 'new'}`, formOf(base));
-  const [removing, setRemoving] = useState(false);
+  const editing = useRecordForm<Form, Network>('network', record, formOf);
+  const { id, base, form, set } = editing;
   const plan = useMemo(() => planOf(form, base, id), [form, base, id]);
-  const set = (next: Partial<Form>) => setForm({ ...form, ...next });
   const subnet = readSubnet(form.subnet);
   const put = (at: number, next: Partial<AddressRange>) =>
     set({ ranges: form.ranges.map((old, i) => (i === at ? { ...old, ...next } : old)) });
-  const back = () => {
-    clear();
-    router.navigate('/wire/addresses' as Href);
-  };
   return (
-    <Screen sentence={<Sentence>{base ? base.name : 'A new plan of addresses.'}</Sentence>}>
-      {!base && (
+    <Screen sentence={<Sentence>{record ? record.name : 'A new plan of addresses.'}</Sentence>}>
+      {!record && (
         <Section title="Begin with">
           <View className="flex-row flex-wrap gap-2">
             {SCHEMES.map(({ name, about, network, prefix }) => (
@@ -137,7 +132,11 @@ function Editor({ base }: { base: Network | undefined }) {
               <View className="flex-1">
                 <Field label="Last" mono value={range.last} onChange={(last) => put(i, { last })} />
               </View>
-              <Button label="Take away" onPress={() => set({ ranges: form.ranges.filter((_, j) => j !== i) })} />
+              <Button
+                label={`Remove range ${i + 1}`}
+                short="Remove"
+                onPress={() => set({ ranges: form.ranges.filter((_, j) => j !== i) })}
+              />
             </View>
             <Pick
               label="Place"
@@ -171,26 +170,22 @@ function Editor({ base }: { base: Network | undefined }) {
           />
         </View>
       </Section>
-      <Section title="Preview">
-        <PlanPreview plan={plan} act={base ? 'Change the plan' : 'Make the plan'} onDone={back} />
-      </Section>
-      {base &&
-        (removing ? (
-          <PlanPreview
-            plan={{
-              ok: true,
-              value: {
-                sentence: `Took away the plan of addresses ${base.name}`,
-                changes: [removed('network', base)],
-                lines: [{ subject: base.name, before: `${base.network}/${base.prefix}`, after: '' }],
-              },
-            }}
-            act="Take it away"
-            onDone={back}
-          />
-        ) : (
-          <Button label="Take this plan away" onPress={() => setRemoving(true)} />
-        ))}
+      <RecordFoot
+        of={editing}
+        plan={plan}
+        act={record ? 'Change the plan' : 'Make the plan'}
+        onDone={() => router.navigate('/wire/addresses' as Href)}
+      />
+      {record && (
+        <Delete
+          change={removed('network', record)}
+          what={`the plan of addresses ${record.name}`}
+          onDone={() => {
+            editing.clear();
+            router.navigate('/wire/addresses' as Href);
+          }}
+        />
+      )}
     </Screen>
   );
 }

@@ -1,18 +1,20 @@
-/** A machine of the plan: made, changed, or taken out. */
+/** A machine of the plan: made, changed or deleted. */
 import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { View } from 'react-native';
 import { hardwareAddress, maskText } from '@taxiarch/core/ip';
-import { removed } from '@taxiarch/core/patch';
-import { ADDRESS_WAYS, MACHINE_KINDS, isOffNetwork, type AddressWay, type Machine } from '@taxiarch/core/show';
-import { useDraft } from '@/data/form';
-import { newId } from '@/data/numbers';
+import { removed } from '@taxiarch/core/edit';
+import { ADDRESS_WAYS, type AddressWay, isOffNetwork, type Machine, MACHINE_KINDS } from '@taxiarch/core/records';
+import { Delete } from '@/forms/Delete';
+import { RecordFoot } from '@/forms/RecordFoot';
+import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';
-import { Button, Check, Empty, Field, Pick, PlanPreview, Screen, Section, Sentence, Text } from '@/ui';
+import { Button, Check, Empty, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
 import {
   EMPTY_ADDRESS,
   EMPTY_INTERFACE,
   formOf,
+  hasPorts,
   modelsToChoose,
   planOf,
   type InterfaceForm,
@@ -30,7 +32,7 @@ export function EditMachine() {
   const { machine: id = '' } = useLocalSearchParams<{ machine: string }>();
   const { records, loaded } = useShow();
   const machine = records.machine.find((one) => one.id === id);
-  if (id === 'new' || machine) return <Editor key={id} base={machine} />;
+  if (id === 'new' || machine) return <Editor key={id} machine={machine} />;
   return loaded ? <Empty>This machine is not in the show any more.</Empty> : null;
 }
 
@@ -116,23 +118,21 @@ function InterfaceRows({
             onPress={() => onChange({ ...one, addresses: one.addresses.slice(0, -1) })}
           />
         )}
-        <Button label="Take interface away" look="bare" onPress={onRemove} />
+        <Button label={`Remove interface ${at + 1}`} short="Remove interface" look="bare" onPress={onRemove} />
       </View>
     </View>
   );
 }
 
-function Editor({ base }: { base: Machine | undefined }) {
+function Editor({ machine }: { machine: Machine | undefined }) {
   const router = useRouter();
   const { records } = useShow();
-  const [id] = useState(newId);
-  const [form, setForm, clear] = useDraft<MachineForm>(`machine ${base?.id ?? 'new'}`, formOf(base));
-  const [removing, setRemoving] = useState(false);
+  const editing = useRecordForm<MachineForm, Machine>('machine', machine, formOf);
+  const { id, base, form, set } = editing;
   const plan = useMemo(() => planOf(form, base, id, records), [form, base, id, records]);
   const models = modelsToChoose(records).filter(
     ({ kind }) => kind === form.kind || (form.kind === 'backup console' && kind === 'console'),
   );
-  const set = (next: Partial<MachineForm>) => setForm({ ...form, ...next });
   const text = (key: 'name' | 'firmware' | 'mode' | 'serial' | 'notes', label: string, placeholder = '') => (
     <View className="flex-1">
       <Field label={label} value={form[key]} onChange={(value) => set({ [key]: value })} placeholder={placeholder} />
@@ -147,7 +147,13 @@ function Editor({ base }: { base: Machine | undefined }) {
             label="Kind"
             options={MACHINE_KINDS.map((value) => ({ value, label: value }))}
             value={form.kind}
-            onChange={(kind) => set({ kind: kind as MachineForm['kind'], modelId: '' })}
+            onChange={(kind) =>
+              set({
+                kind: kind as MachineForm['kind'],
+                modelId: '',
+                ...(!machine && { ports: kind === 'node' ? '2' : '0' }),
+              })
+            }
           />
         </View>
         <View className="flex-1">
@@ -162,6 +168,9 @@ function Editor({ base }: { base: Machine | undefined }) {
           />
         </View>
       </View>
+      {hasPorts(form) && (
+        <Field label="DMX ports" mono inputMode="numeric" value={form.ports} onChange={(ports) => set({ ports })} />
+      )}
       <Pick
         label="Place"
         options={[
@@ -195,35 +204,19 @@ function Editor({ base }: { base: Machine | undefined }) {
           />
         </Section>
       )}
-      <Section title="Preview">
-        <PlanPreview
-          plan={plan}
-          act={base ? 'Change the machine' : 'Add the machine'}
-          onDone={() => {
-            clear();
-            router.navigate(`/wire/${base?.id ?? id}` as Href);
-          }}
+      <RecordFoot
+        of={editing}
+        plan={plan}
+        act={machine ? 'Change the machine' : 'Add the machine'}
+        onDone={() => router.navigate(`/wire/${id}` as Href)}
+      />
+      {machine && (
+        <Delete
+          change={removed('machine', machine)}
+          what={machine.name}
+          onDone={() => router.navigate('/wire' as Href)}
         />
-      </Section>
-      {base &&
-        (removing ? (
-          <Section title="Take it out of the plan">
-            <PlanPreview
-              plan={{
-                ok: true,
-                value: {
-                  sentence: `Took ${base.name} out of the plan`,
-                  changes: [removed('machine', base)],
-                  lines: [{ subject: base.name, before: 'planned', after: '' }],
-                },
-              }}
-              act="Take it out"
-              onDone={() => router.navigate('/wire' as Href)}
-            />
-          </Section>
-        ) : (
-          <Button label="Take it out of the plan" onPress={() => setRemoving(true)} />
-        ))}
+      )}
     </Screen>
   );
 }

@@ -1,5 +1,6 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import type { NodeReport, PushReply } from '@taxiarch/core/contract';
+import type { PushReply } from '@taxiarch/core/contract';
+import type { NodeReport } from '@taxiarch/core/node';
 import { nightFerry } from '@taxiarch/core/demo';
 import { answers, asked, liveOf, open, proposed, refusal, settled } from '@/testing/server';
 import { MachinePage } from './MachinePage';
@@ -105,9 +106,9 @@ test('a push that is refused says why, and can be tried again', async () => {
 
 test('taking over writes what is on the wire into the plan', async () => {
   await page([answering({ shortName: 'Somebody' })]);
-  fireEvent.click(screen.getByRole('button', { name: 'Take over' }));
+  fireEvent.click(screen.getByRole('button', { name: 'Adopt' }));
   const preview = within(screen.getByRole('region', { name: 'Preview' }));
-  fireEvent.click(preview.getByRole('button', { name: /^Take over/ }));
+  fireEvent.click(preview.getByRole('button', { name: /^Adopt/ }));
   await settled();
   expect(asked).toMatchObject([{ path: '/api/edits', body: { changes: [{ kind: 'machine', id: quay.id }] } }]);
   expect(proposed()[0]!.after).toMatchObject({ name: 'Somebody' });
@@ -115,7 +116,7 @@ test('taking over writes what is on the wire into the plan', async () => {
 
 test('it shows itself by its lights, and the button says how to stop it', async () => {
   await page([answering({ shortName: 'Somebody', indicators: 'locate' })]);
-  fireEvent.click(screen.getByRole('button', { name: 'Stop showing itself' }));
+  fireEvent.click(screen.getByRole('button', { name: 'Stop locating' }));
   await settled();
   expect(asked).toMatchObject([{ path: '/api/nodes/locate', body: { on: false } }]);
 });

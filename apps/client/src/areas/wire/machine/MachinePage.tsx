@@ -1,17 +1,20 @@
 /** One machine: planned beside seen, with the acts that bring the two together. */
+import { rangeText, lineGoesTo } from '@taxiarch/core/flow';
+import { ok } from '@taxiarch/core/result';
 import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import Lightbulb from 'lucide-react-native/icons/lightbulb';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { takeTruth, type MachineEntry } from '@taxiarch/core/node';
+import { type MachineEntry, adoptDrift, driftWords, portOf } from '@taxiarch/core/node';
 import { keepSnapshot, snapshotOf } from '@taxiarch/core/machine';
-import type { MachinePort, Universe } from '@taxiarch/core/show';
+import { type MachinePort, type Universe, SENDING_KINDS } from '@taxiarch/core/records';
 import { useLive } from '@/data/live';
 import { locate, useMachines } from '@/data/machines';
 import { newId } from '@/data/numbers';
 import { makeHot } from '@/data/output';
 import { propose, useNetworkFindings, useShow } from '@/data/show';
-import { Button, Empty, Notice, PlanPreview, Screen, Section, Sentence, StateWord, Text, count, spell } from '@/ui';
+import { PlanPreview } from '@/forms/PlanPreview';
+import { Button, Empty, Notice, Screen, Section, Sentence, StateWord, Text, count, spell } from '@/ui';
 import { BringOn } from './BringOn';
 import { LinkLoad } from './LinkLoad';
 import { PortPicture } from './PortPicture';
@@ -84,8 +87,8 @@ function DriftTable({ entry }: { entry: MachineEntry }) {
           On the wire
         </Text>
       </View>
-      {entry.drift.map(({ field, what, planned, seen }) => (
-        <View key={field} role="row" className="min-h-10 flex-row items-center gap-2 border-b border-line py-1">
+      {entry.drift.map(driftWords).map(({ what, planned, seen }) => (
+        <View key={what} role="row" className="min-h-10 flex-row items-center gap-2 border-b border-line py-1">
           <Text className="flex-1">{what}</Text>
           <Text kind="monoSmall" className="w-28">
             {planned}
@@ -119,7 +122,7 @@ function Details({ entry }: { entry: MachineEntry }) {
   const { plan, heard, state, drift } = entry;
   const node = heard && !heard.gone ? heard.node : undefined;
   const universes: ReadonlyMap<number, Universe> = new Map(records.universe.map((one) => [one.number, one]));
-  const off = new Set(drift.flatMap(({ port }) => port ?? []));
+  const off = new Set(drift.flatMap((one) => portOf(one) ?? []));
   const own = findings.filter(({ subjects }) => plan && subjects.includes(plan.id));
   const ports: readonly MachinePort[] = plan?.ports ?? [];
 
@@ -155,14 +158,14 @@ function Details({ entry }: { entry: MachineEntry }) {
           <>
             {node && state === 'drifted' ? (
               <>
-                <Button label="Take over" onPress={() => setTaking(true)} />
+                <Button label="Adopt" onPress={() => setTaking(true)} />
                 <PushButton push={push} machineIds={[plan.id]} label="Push to node" />
               </>
             ) : (
               <>
                 {node && (
                   <Button
-                    label={node.indicators === 'locate' ? 'Stop showing itself' : 'Show itself'}
+                    label={node.indicators === 'locate' ? 'Stop locating' : 'Locate'}
                     icon={Lightbulb}
                     onPress={show}
                   />
@@ -179,12 +182,8 @@ function Details({ entry }: { entry: MachineEntry }) {
       <PushOutcome push={push} />
       {drift.length > 0 && <DriftTable entry={entry} />}
       {taking && plan && heard && drift.length > 0 && (
-        <Section title="Take the wire’s settings into the plan">
-          <PlanPreview
-            plan={{ ok: true, value: takeTruth(records, plan, heard, drift) }}
-            act="Take over"
-            onDone={() => setTaking(false)}
-          />
+        <Section title="Adopt how it is set into the plan">
+          <PlanPreview plan={ok(adoptDrift(records, plan, heard, drift))} act="Adopt" onDone={() => setTaking(false)} />
         </Section>
       )}
       {state === 'stranger' && heard && <Stranger heard={heard} />}
@@ -195,6 +194,25 @@ function Details({ entry }: { entry: MachineEntry }) {
             <Button label="Set ports" grow onPress={() => router.navigate(`/wire/ports/${plan!.id}` as Href)} />
             <Button label="Keep as snapshot" grow onPress={keep} />
           </View>
+        </Section>
+      )}
+      {plan && (plan.sends !== null || SENDING_KINDS.includes(plan.kind)) && (
+        <Section title="What it sends">
+          <Text>
+            {plan.sends === null
+              ? 'Nothing is planned.'
+              : plan.sends.lines
+                  .map((line) => `${rangeText(line)} → ${lineGoesTo(line, universes)}${line.on ? '' : ', off'}`)
+                  .join('; ') || 'Nothing is planned.'}
+          </Text>
+          <Button
+            label={plan.sends === null ? 'Plan what it sends' : 'Change what it sends'}
+            onPress={() =>
+              router.navigate(
+                (plan.sends === null ? `/flow/senders/new?machine=${plan.id}` : `/flow/senders/${plan.id}`) as Href,
+              )
+            }
+          />
         </Section>
       )}
       {own.length > 0 && (
@@ -214,7 +232,7 @@ function Details({ entry }: { entry: MachineEntry }) {
           <View className="flex-row gap-2">
             {node && (
               <Button
-                label={node.indicators === 'locate' ? 'Stop showing itself' : 'Show itself'}
+                label={node.indicators === 'locate' ? 'Stop locating' : 'Locate'}
                 icon={Lightbulb}
                 onPress={show}
               />

@@ -1,9 +1,9 @@
 /** The box's connectors as they stand on it, each with what it carries: planned, and what is there now. */
 import { Pressable, View } from 'react-native';
-import { formatWire } from '@taxiarch/core/address';
-import type { NodePortReport } from '@taxiarch/core/contract';
+import { formatPortAddress, protocolName } from '@taxiarch/core/address';
+import type { NodePortReport } from '@taxiarch/core/node';
 import { carriedBy, wireNumber } from '@taxiarch/core/machine';
-import type { MachinePort, Universe } from '@taxiarch/core/show';
+import type { MachinePort, Universe } from '@taxiarch/core/records';
 import { Text, useColour } from '@/ui';
 
 interface Props {
@@ -45,10 +45,11 @@ function lines(
   universes: Props['universes'],
   seen: NodePortReport | undefined,
 ) {
-  if (port.use === 'off') return ['off', '', ''];
-  if (port.use === 'fixed') return ['fixed', `at ${port.fixed}`, ''];
+  if (port.use === 'off') return ['off', '', '', ''];
+  if (port.use === 'fixed') return ['fixed', `at ${port.fixed}`, '', ''];
   const carried = carriedBy(port, all);
-  const wire = formatWire({ protocol: carried.protocol, number: wireNumber(carried, universes) });
+  const number = wireNumber(carried, universes);
+  const wire = carried.protocol === 'sacn' ? String(number) : formatPortAddress(number);
   const now = !seen
     ? ''
     : !seen.active
@@ -58,7 +59,12 @@ function lines(
         : port.use === 'in'
           ? 'receives'
           : 'sends';
-  return [port.copyOf === null ? `universe ${carried.universe}` : `as port ${port.copyOf}`, wire, now];
+  return [
+    port.copyOf === null ? `universe ${carried.universe}` : `as port ${port.copyOf}`,
+    protocolName(carried.protocol),
+    wire,
+    now,
+  ];
 }
 
 export function PortPicture({ ports, seen, universes, off, chosen, onPress }: Props) {
@@ -67,7 +73,7 @@ export function PortPicture({ ports, seen, universes, off, chosen, onPress }: Pr
     <View role="list" aria-label="Ports" className="flex-row flex-wrap gap-2">
       {ports.map((port) => {
         const there = numbered.get(port.number);
-        const [what, wire, now] = lines(port, ports, universes, there);
+        const [what, protocol, wire, now] = lines(port, ports, universes, there);
         const differs = off.has(port.number);
         const on = chosen?.has(port.number) ?? false;
         return (
@@ -90,9 +96,10 @@ export function PortPicture({ ports, seen, universes, off, chosen, onPress }: Pr
             </View>
             <Socket use={port.use} active={there?.active ?? false} />
             <Text numberOfLines={1}>{what}</Text>
-            <Text kind="monoSmall" numberOfLines={1}>
-              {wire}
-            </Text>
+            <View className="flex-row flex-wrap justify-center gap-x-1">
+              <Text kind="small">{protocol}</Text>
+              <Text kind="monoSmall">{wire}</Text>
+            </View>
             <Text kind="small" numberOfLines={1}>
               {port.label || now || ' '}
             </Text>

@@ -2,46 +2,35 @@
 import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { refuse, type Protocol } from '@taxiarch/core/address';
+import type { Protocol } from '@taxiarch/core/address';
+import { refuse } from '@taxiarch/core/result';
 import {
-  MERGE_WORDS,
-  START_WORDS,
   lossText,
+  MERGE_WORDS,
   portFacts,
+  type PortSet,
   portsFor,
   setPorts,
   shownBy,
+  START_WORDS,
   whyNot,
   wireNumber,
-  type PortSet,
 } from '@taxiarch/core/machine';
 import {
   LOSS_KINDS,
-  PORT_MERGES,
-  PORT_USES,
-  START_UPS,
   type LossOfSignal,
   type Machine,
   type MachinePort,
   type Model,
-} from '@taxiarch/core/show';
+  PORT_MERGES,
+  PORT_USES,
+  START_UPS,
+} from '@taxiarch/core/records';
 import { useMachines } from '@/data/machines';
 import { wholeFrom } from '@/data/numbers';
 import { useShow } from '@/data/show';
-import {
-  Button,
-  Choice,
-  Empty,
-  Field,
-  Pick,
-  PlanPreview,
-  Screen,
-  Section,
-  Sentence,
-  StateWord,
-  Text,
-  count,
-} from '@/ui';
+import { PlanPreview } from '@/forms/PlanPreview';
+import { Button, Choice, Empty, Field, Pick, Screen, Section, Sentence, StateWord, Text, count } from '@/ui';
 import { PortPicture } from './PortPicture';
 
 const SAME = '';
@@ -151,7 +140,7 @@ function Editor({ machine, model }: { machine: Machine; model: Model | undefined
   const plan = useMemo(
     () =>
       chosen.size === 0
-        ? refuse('Choose ports in the picture; then say what they should be.')
+        ? refuse('nothing', 'Choose ports in the picture; then say what they should be.')
         : setPorts(whole, [...chosen], setOf(form)),
     [whole, chosen, form],
   );

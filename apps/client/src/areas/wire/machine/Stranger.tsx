@@ -1,12 +1,14 @@
 /** A machine that is in no plan: taken into it, or said to be one that is planned already. */
+import { ok } from '@taxiarch/core/result';
 import { useRouter, type Href } from 'expo-router';
 import { useState } from 'react';
-import { adopt, matchByHand, type HeardMachine } from '@taxiarch/core/node';
-import type { Plan } from '@taxiarch/core/patch';
+import { adopt, type HeardMachine, matchByHand } from '@taxiarch/core/node';
+import type { Plan } from '@taxiarch/core/edit';
 import { useMachines } from '@/data/machines';
 import { newId } from '@/data/numbers';
 import { useShow } from '@/data/show';
-import { Pick, PlanPreview, Section } from '@/ui';
+import { PlanPreview } from '@/forms/PlanPreview';
+import { Pick, Section } from '@/ui';
 
 export function Stranger({ heard }: { heard: HeardMachine }) {
   const router = useRouter();
@@ -31,7 +33,7 @@ export function Stranger({ heard }: { heard: HeardMachine }) {
       )}
       <PlanPreview
         key={which}
-        plan={{ ok: true, value: plan }}
+        plan={ok(plan)}
         act={planned ? `It is ${planned.name}` : 'Adopt'}
         onDone={() => router.replace(`/wire/${planned?.id ?? id}` as Href)}
       />

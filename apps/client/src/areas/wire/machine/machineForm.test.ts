@@ -1,5 +1,5 @@
 import { nightFerry } from '@taxiarch/core/demo';
-import type { Machine } from '@taxiarch/core/show';
+import type { Machine } from '@taxiarch/core/records';
 import { EMPTY_ADDRESS, EMPTY_INTERFACE, formOf, planOf, type MachineForm } from './machineForm';
 
 const ferry = nightFerry();
@@ -12,7 +12,7 @@ const written = (form: MachineForm, base?: Machine): Machine => {
 
 test('a machine of the show as a form changes nothing', () => {
   for (const machine of ferry.machine)
-    expect(planOf(formOf(machine), machine, '', ferry)).toEqual({ ok: false, why: 'Nothing would change.' });
+    expect(planOf(formOf(machine), machine, '', ferry)).toMatchObject({ ok: false, why: 'Nothing would change.' });
 });
 
 test('what was typed is tidied: spaces, dashes in the hardware address, a mask with dots, rows left empty', () => {

@@ -1,18 +1,20 @@
 /** A machine as a form: what was typed, and the plan that it comes to. */
-import { refuse, type Read } from '@taxiarch/core/address';
+import { refuse, type Result } from '@taxiarch/core/result';
 import { maskLength } from '@taxiarch/core/ip';
 import { MODELS } from '@taxiarch/core/library';
+import { portsOfNumber } from '@taxiarch/core/flow';
 import { portsFor } from '@taxiarch/core/machine';
-import { added, changed, type Plan, type PlanLine } from '@taxiarch/core/patch';
+import { wholeFrom } from '@/data/numbers';
+import { added, countOf, type Plan, recordPlan } from '@taxiarch/core/edit';
 import {
-  PLAIN_MACHINE,
-  checkRecord,
   type AddressWay,
+  MOST_PORTS,
   type Machine,
   type MachineInterface,
   type MachineKind,
+  PLAIN_MACHINE,
   type ShowRecords,
-} from '@taxiarch/core/show';
+} from '@taxiarch/core/records';
 
 export interface AddressForm {
   readonly way: AddressWay;
@@ -37,6 +39,8 @@ export interface MachineForm {
   readonly mode: string;
   readonly serial: string;
   readonly locked: boolean;
+  /** How many, of a machine whose model nobody knows */
+  readonly ports: string;
   readonly interfaces: readonly InterfaceForm[];
 }
 
@@ -53,6 +57,7 @@ export const formOf = (machine: Machine | undefined): MachineForm => ({
   mode: machine?.mode ?? '',
   serial: machine?.serial ?? '',
   locked: machine?.locked ?? false,
+  ports: machine ? String(machine.ports.length) : '2',
   interfaces: machine?.interfaces.map(({ name, mac, addresses }) => ({
     name,
     mac,
@@ -77,24 +82,19 @@ export const modelsToChoose = ({ model }: ShowRecords) => [
   ...MODELS.filter(({ id }) => !model.some((one) => one.id === id)),
 ];
 
-const WORDS: Readonly<Partial<Record<keyof Machine, string>>> = {
-  name: 'name',
-  kind: 'kind',
-  modelId: 'model',
-  placeId: 'place',
-  notes: 'notes',
-  firmware: 'firmware',
-  mode: 'mode',
-  serial: 'serial number',
-  locked: 'lock',
-};
+/** Whether the form asks for the number of ports: of what may have some, and whose model does not say it. */
+export const hasPorts = ({ kind, modelId }: Pick<MachineForm, 'kind' | 'modelId'>): boolean =>
+  modelId === '' && (kind === 'node' || kind === 'DMX desk' || kind === 'USB adapter' || kind === 'console');
 
 /** What a form would write; a model of the library comes along into the show. */
-export function planOf(form: MachineForm, base: Machine | undefined, id: string, records: ShowRecords): Read<Plan> {
-  const { modelId, placeId, interfaces, ...rest } = form;
+export function planOf(form: MachineForm, base: Machine | undefined, id: string, records: ShowRecords): Result<Plan> {
+  const { modelId, placeId, interfaces, ports, ...rest } = form;
   const model = modelsToChoose(records).find((one) => one.id === modelId);
   const plain: Machine = base ?? { ...PLAIN_MACHINE, id, rev: 0, name: '', kind: 'node' };
   const moved = modelId !== (base?.modelId ?? '');
+  const many = hasPorts(form) ? wholeFrom(ports) : plain.ports.length;
+  if (many === undefined || many < 0 || many > MOST_PORTS)
+    return refuse('not-understood', `A machine has 0 to ${MOST_PORTS} ports.`);
   const machine: Machine = {
     ...plain,
     ...rest,
@@ -104,39 +104,30 @@ export function planOf(form: MachineForm, base: Machine | undefined, id: string,
     interfaces: interfaces
       .map(interfaceOf)
       .filter(({ name, mac, addresses }) => name + mac !== '' || addresses.length > 0),
-    ports: model && moved ? portsFor(model, plain.ports) : plain.ports,
+    ports: model ? (moved ? portsFor(model, plain.ports) : plain.ports) : portsOfNumber(plain.ports, many),
   };
-  const checked = checkRecord('machine', machine);
-  if (!checked.ok) return refuse(checked.faults[0]!.why);
-  const nameOf = (key: keyof Machine, one: Machine | undefined): string => {
-    if (!one) return '';
-    if (key === 'modelId') return modelsToChoose(records).find(({ id: of }) => of === one.modelId)?.name ?? '';
-    if (key === 'placeId') return records.place.find(({ id: of }) => of === one.placeId)?.name ?? '';
-    if (key === 'locked') return one.locked ? 'locked' : 'open';
-    return String(one[key]);
-  };
-  const lines: PlanLine[] = Object.entries(WORDS).flatMap(([key, word]) => {
-    const [before, after] = [nameOf(key as keyof Machine, base), nameOf(key as keyof Machine, machine)];
-    return before === after ? [] : [{ subject: `${machine.name}, ${word}`, before, after: after || 'none' }];
-  });
-  const told = (one: Machine | undefined) =>
-    one?.interfaces
-      .flatMap(({ name, mac, addresses }) => [
-        [name, mac].filter(Boolean).join(' '),
-        ...addresses.map(({ way, address, prefix }) => (address ? `${address}/${prefix}` : way)),
-      ])
-      .filter(Boolean)
-      .join(', ') ?? '';
-  if (told(base) !== told(machine))
-    lines.push({ subject: `${machine.name}, interfaces`, before: told(base), after: told(machine) || 'none' });
-  if (lines.length === 0) return refuse('Nothing would change.');
-  const brings = model && !records.model.some(({ id: of }) => of === model.id) ? [added('model', model)] : [];
-  return {
-    ok: true,
-    value: {
-      sentence: base ? `Changed ${machine.name}` : `Added ${machine.name}`,
-      changes: [...brings, base ? changed('machine', base, machine) : added('machine', machine)],
-      lines,
+  const along = model && !records.model.some(({ id: of }) => of === model.id) ? [added('model', model)] : [];
+  return recordPlan('machine', base, machine, {
+    along: { changes: along, lines: [] },
+    tellers: {
+      name: base ? undefined : null,
+      modelId: (of) => modelsToChoose(records).find((one) => one.id === of)?.name ?? '',
+      placeId: (of) => records.place.find((one) => one.id === of)?.name ?? '',
+      locked: (locked) => (locked ? 'locked' : 'open'),
+      interfaces: interfacesText,
+      ports: (ports) => (ports.length === 0 ? '' : countOf(ports.length, 'port')),
+      sends: null,
+      controller: null,
+      ticks: null,
     },
-  };
+  });
 }
+
+const interfacesText = (interfaces: Machine['interfaces']): string =>
+  interfaces
+    .flatMap(({ name, mac, addresses }) => [
+      [name, mac].filter(Boolean).join(' '),
+      ...addresses.map(({ way, address, prefix }) => (address ? `${address}/${prefix}` : way)),
+    ])
+    .filter(Boolean)
+    .join(', ');

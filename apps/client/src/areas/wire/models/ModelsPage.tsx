@@ -3,7 +3,7 @@ import { useRouter, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { matchesWords } from '@taxiarch/core/jump';
-import type { Model } from '@taxiarch/core/show';
+import type { Model } from '@taxiarch/core/records';
 import { useShow } from '@/data/show';
 import { Button, Field, Row, Screen, Sentence, Text, count } from '@/ui';
 import { modelsToChoose } from '../machine/machineForm';

@@ -1,0 +1,1 @@
+export { OutletPage as default } from '@/areas/flow/OutletPage';

@@ -1,1 +1,0 @@
-export { InOutPage as default } from '@/areas/rig/inout/InOutPage';

@@ -1,0 +1,1 @@
+export { AddUniverses as default } from '@/areas/rig/universes/AddUniverses';

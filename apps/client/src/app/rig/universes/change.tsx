@@ -1,0 +1,1 @@
+export { ChangeUniverses as default } from '@/areas/rig/universes/ChangeUniverses';

@@ -1,0 +1,100 @@
+/** Universes added to the show, one or a range of them. */
+import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useMemo } from 'react';
+import { formatUniverses, readUniverses, readWireToken } from '@taxiarch/core/address';
+import type { Plan } from '@taxiarch/core/edit';
+import { addUniverses } from '@taxiarch/core/flow';
+import type { ShowRecords, Universe } from '@taxiarch/core/records';
+import type { Result } from '@taxiarch/core/result';
+import { newId } from '@/data/numbers';
+import { useShow } from '@/data/show';
+import { RecordFoot } from '@/forms/RecordFoot';
+import { useRecordForm } from '@/forms/useRecordForm';
+import { WireNumber, readWire, wireFormOf, type WireForm } from '@/forms/WireNumber';
+import { Field, Screen, Sentence } from '@/ui';
+
+interface Form extends WireForm {
+  readonly universes: string;
+  readonly pattern: string;
+}
+
+/** The next universe that is free in the show and, by sACN, on the wire. */
+function nextFree({ universe }: ShowRecords): { number: number; wire: number } {
+  const number = Math.max(0, ...universe.map((one) => one.number)) + 1;
+  const sacn = universe.filter(({ protocol }) => protocol === 'sacn').map(({ wire }) => wire);
+  return { number, wire: sacn.includes(number) ? Math.max(0, ...sacn) + 1 : number };
+}
+
+function planOf(form: Form, records: ShowRecords): Result<Plan> {
+  const numbers = readUniverses(form.universes);
+  if (!numbers.ok) return numbers;
+  const wire = readWire(form);
+  if (!wire.ok) return wire;
+  return addUniverses(
+    records,
+    { numbers: numbers.value, protocol: form.protocol, wire: wire.value, pattern: form.pattern, merge: 'htp' },
+    newId,
+  );
+}
+
+export function AddUniverses() {
+  const router = useRouter();
+  const { universes: asked, wire: token = '' } = useLocalSearchParams<{ universes?: string; wire?: string }>();
+  const { records } = useShow();
+  const heard = readWireToken(token);
+  const editing = useRecordForm<Form, Universe>(`universes ${asked ?? token}`, undefined, () => {
+    const free = nextFree(records);
+    const first = asked === undefined ? free.number : (readNumbers(asked)[0] ?? free.number);
+    return {
+      universes: asked ?? String(free.number),
+      pattern: '',
+      ...(heard.ok
+        ? wireFormOf(heard.value.protocol, heard.value.number)
+        : wireFormOf('sacn', asked === undefined ? free.wire : first)),
+    };
+  });
+  const { form, set } = editing;
+  const plan = useMemo(() => planOf(form, records), [form, records]);
+  const numbers = readNumbers(form.universes);
+  const many = numbers.length > 1;
+  return (
+    <Screen
+      sentence={
+        <Sentence>
+          {numbers.length === 0
+            ? 'Add universes.'
+            : `Add ${many ? 'universes' : 'universe'} ${formatUniverses(numbers)}.`}
+        </Sentence>
+      }
+    >
+      <Field
+        label="Which, as 5 or 1-8"
+        mono
+        value={form.universes}
+        onChange={(universes) => {
+          const [first] = readNumbers(universes);
+          // The number on the wire goes along as long as nobody has set another one.
+          const along = first !== undefined && form.protocol === 'sacn' && form.wire === String(numbers[0]);
+          set({ universes, ...(along && { wire: String(first) }) });
+        }}
+      />
+      <Field
+        label={many ? 'Name, # is the number' : 'Name'}
+        value={form.pattern}
+        onChange={(pattern) => set({ pattern })}
+      />
+      <WireNumber form={form} set={set} label={many ? 'Number of the first on the wire' : 'Number on the wire'} />
+      <RecordFoot
+        of={editing}
+        plan={plan}
+        act={`Add ${many ? `${numbers.length} universes` : 'the universe'}`}
+        onDone={() => router.navigate((many ? '/rig/universes' : `/rig/universes/${numbers[0]}?view=way`) as Href)}
+      />
+    </Screen>
+  );
+}
+
+const readNumbers = (text: string): readonly number[] => {
+  const read = readUniverses(text);
+  return read.ok ? read.value : [];
+};

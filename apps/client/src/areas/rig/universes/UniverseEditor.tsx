@@ -1,0 +1,119 @@
+/** A universe itself: what it is called and how it is planned to travel; who sends it and where it leaves. */
+import { Link, useRouter, type Href } from 'expo-router';
+import { useMemo } from 'react';
+import { View } from 'react-native';
+import { flowOf, viewOf } from '@taxiarch/core/check';
+import { deleteUniverses } from '@taxiarch/core/flow';
+import type { Universe } from '@taxiarch/core/records';
+import { useShow } from '@/data/show';
+import { DeletePlan } from '@/forms/Delete';
+import { RecordFoot } from '@/forms/RecordFoot';
+import { useRecordForm } from '@/forms/useRecordForm';
+import { WireNumber } from '@/forms/WireNumber';
+import { Button, Field, Pick, Section, Text } from '@/ui';
+import { universeFormOf, universePlan, type UniverseForm } from './universeForm';
+
+const MERGES = [
+  { value: 'htp', label: 'highest level (HTP)' },
+  { value: 'ltp', label: 'latest change (LTP)' },
+];
+
+export function UniverseEditor({ universe }: { universe: Universe }) {
+  const router = useRouter();
+  const { records, patch } = useShow();
+  const editing = useRecordForm<UniverseForm, Universe>('universe', universe, (one) => universeFormOf(one ?? universe));
+  const { form, set } = editing;
+  const base = editing.base ?? universe;
+  const plan = useMemo(() => universePlan(form, base, records), [form, base, records]);
+  return (
+    <>
+      <UniverseWay number={universe.number} />
+      <Section title="Name, protocol and number">
+        <Field label="Name" value={form.name} onChange={(name) => set({ name })} />
+        <WireNumber form={form} set={set} />
+        <Pick
+          label="Merge where Taxiarch shows it"
+          options={MERGES}
+          value={form.merge}
+          onChange={(merge) => set({ merge: merge as Universe['merge'] })}
+        />
+        <RecordFoot of={editing} plan={plan} act="Change the universe" />
+        <View className="flex-row gap-2">
+          <Button
+            label="Renumber"
+            grow
+            onPress={() => router.navigate(`/rig/universes/change?universes=${universe.number}` as Href)}
+          />
+        </View>
+        <DeletePlan
+          what={`universe ${universe.number}`}
+          plan={() => deleteUniverses(records, [universe.number], (number) => patch.universe(number).length)}
+          onDone={() => router.navigate('/rig/universes' as Href)}
+        />
+      </Section>
+    </>
+  );
+}
+
+/** Who is planned to send it and where it leaves, with what is missing offered. */
+function UniverseWay({ number }: { number: number }) {
+  const router = useRouter();
+  const { records } = useShow();
+  const flow = useMemo(() => flowOf(viewOf(records)), [records]);
+  const senders = [
+    ...(flow.senders.get(number) ?? []).map(({ sender }) => ({
+      href: `/flow/senders/${sender.id}`,
+      name: sender.name,
+    })),
+    ...(flow.inputs.get(number) ?? []).map(({ known: { machine }, port }) => ({
+      href: `/wire/${machine.id}`,
+      name: `${machine.name}, input ${port?.number}`,
+    })),
+    ...(flow.routed.has(number) ? [{ href: '/flow/routes', name: 'a route' }] : []),
+  ];
+  const carriers = (flow.carriers.get(number) ?? []).map(({ known: { machine }, port }) => ({
+    href: `/wire/${machine.id}`,
+    name: port ? `${machine.name}, port ${port.number}` : machine.name,
+  }));
+  return (
+    <Section title="Its way">
+      <Ways label="Sent by" ways={senders} none="nobody yet" />
+      {senders.length === 0 && (
+        <Button
+          label="Plan who sends it"
+          onPress={() => router.navigate(`/flow/senders/new?universes=${number}` as Href)}
+        />
+      )}
+      <Ways label="Leaves at" ways={carriers} none="no port yet" />
+      {carriers.length === 0 && (
+        <Button
+          label="Plan where it leaves"
+          onPress={() => router.navigate(`/flow/outlet?universes=${number}` as Href)}
+        />
+      )}
+    </Section>
+  );
+}
+
+interface Way {
+  readonly href: string;
+  readonly name: string;
+}
+
+function Ways({ label, ways, none }: { label: string; ways: readonly Way[]; none: string }) {
+  return (
+    <View className="min-h-7 flex-row gap-3">
+      <Text kind="small" className="w-20 pt-1">
+        {label}
+      </Text>
+      <View className="flex-1 gap-1">
+        {ways.length === 0 && <Text tone="warn">{none}</Text>}
+        {ways.map(({ href, name }) => (
+          <Link key={name} href={href as Href} asChild>
+            <Text tone="press">{name}</Text>
+          </Link>
+        ))}
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,35 @@
+/** Small choices of one person at one device, kept in the browser's storage and followed by every screen. */
+import { Emitter, useFollowed } from './emitter';
+
+const changed = new Emitter();
+
+export class Preference {
+  constructor(
+    private readonly storage: Storage,
+    private readonly key: string,
+    private readonly first: string,
+  ) {}
+
+  read = (): string => this.storage.getItem(this.key) ?? this.first;
+
+  write(value: string): void {
+    this.storage.setItem(this.key, value);
+    changed.emit();
+  }
+
+  on = (listener: () => void): (() => void) => changed.on(listener);
+}
+
+export const usePreference = (preference: Preference): string => useFollowed(preference);
+
+/** Who sits here, for the history; empty until this device has been asked. */
+export const personName = new Preference(localStorage, 'person', '');
+
+/** `yes`: what is taken here goes on being sent when this device goes away. */
+export const staysTaken = new Preference(localStorage, 'stays', 'no');
+
+/** Id of the place that lists are held to; empty for all of them. */
+export const placeFilter = new Preference(sessionStorage, 'place', '');
+
+/** `0` or `1`: what this person calls Art-Net's first universe. */
+export const countsFrom = new Preference(localStorage, 'countsFrom', '0');

@@ -1,0 +1,71 @@
+import { fireEvent, screen } from '@testing-library/react';
+import { nightFerry } from '@taxiarch/core/demo';
+import { recordPlan } from '@taxiarch/core/edit';
+import type { Universe } from '@taxiarch/core/records';
+import { useShow } from '@/data/show';
+import { answers, asked, edited, open, proposed, refusal, settled } from '@/testing/server';
+import { Field } from '@/ui';
+import { RecordFoot } from './RecordFoot';
+import { useRecordForm } from './useRecordForm';
+
+const records = nightFerry();
+const [universe] = records.universe as [Universe];
+
+function Naming() {
+  const { records: now } = useShow();
+  const record = now.universe.find(({ id }) => id === universe.id);
+  const editing = useRecordForm('test', record, (one) => ({ name: one?.name ?? '' }));
+  const base = editing.base;
+  const plan = recordPlan('universe', base, { ...(base ?? universe), name: editing.form.name });
+  return (
+    <>
+      <Field label="Name" value={editing.form.name} onChange={(name) => editing.set({ name })} />
+      <RecordFoot of={editing} plan={plan} act="Rename" />
+    </>
+  );
+}
+
+const typed = () => screen.getByRole<HTMLInputElement>('textbox', { name: 'Name' }).value;
+const type = (value: string) => fireEvent.change(screen.getByRole('textbox', { name: 'Name' }), { target: { value } });
+const press = async (name: string) => {
+  fireEvent.click(screen.getByRole('button', { name }));
+  await settled();
+};
+
+test('nothing is asked before something is typed; what is typed is kept when the screen is left, and can be dropped', async () => {
+  const first = await open(<Naming />, { records });
+  expect(screen.queryByRole('button', { name: 'Rename' })).toBeNull();
+  type('Bow wash');
+  first.unmount();
+  await open(<Naming />, { records });
+  expect(typed()).toBe('Bow wash');
+  await press('Leave as it was');
+  expect(typed()).toBe(universe.name);
+});
+
+test('what is written follows on the record that was there when typing began', async () => {
+  await open(<Naming />, { records });
+  type('Bow wash');
+  await press('Rename');
+  expect(proposed()).toMatchObject([{ id: universe.id, rev: universe.rev, after: { name: 'Bow wash' } }]);
+});
+
+test('a refusal is said and loses nothing', async () => {
+  await open(<Naming />, { records });
+  type('Bow wash');
+  answers.set('/api/edits', refusal(422, 'That name is taken.'));
+  await press('Rename');
+  expect(screen.getByText('That name is taken.')).toBeTruthy();
+  expect(typed()).toBe('Bow wash');
+});
+
+test('when somebody else has changed the record since, it is said, and nothing is written over their work', async () => {
+  await open(<Naming />, { records });
+  type('Bow wash');
+  edited('universe', universe, { ...universe, name: 'Theirs', rev: 1 });
+  expect(screen.getByText(/Somebody else has changed this/)).toBeTruthy();
+  expect(screen.queryByRole('button', { name: 'Rename' })).toBeNull();
+  expect(asked.filter(({ path }) => path === '/api/edits')).toEqual([]);
+  await press('Show it as it is now');
+  expect(typed()).toBe('Theirs');
+});

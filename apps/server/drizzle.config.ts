@@ -1,3 +1,0 @@
-import { defineConfig } from 'drizzle-kit';
-
-export default defineConfig({ dialect: 'postgresql', schema: './src/store/schema.ts', out: './drizzle' });

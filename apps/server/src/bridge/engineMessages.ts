@@ -1,0 +1,145 @@
+/** What the server and its engine thread say to each other. Levels go through shared memory, not through here. */
+import type { Reach } from '@taxiarch/core/flow';
+import type { Control, Route } from '@taxiarch/core/records';
+import type { MessagePort } from 'node:worker_threads';
+import type { OutputReport, Settings } from '@taxiarch/core/contract';
+import type { ControlReport, RouteReport } from '@taxiarch/core/route';
+import type { DiscoveryReport, StreamReport } from '@taxiarch/core/stream';
+import type { InterfaceInfo } from '@taxiarch/core/ip';
+import type { NodeReport } from '@taxiarch/core/node';
+import type { MergeMode, SlotContender } from '@taxiarch/core/merge';
+import type { Network } from '@taxiarch/core/records';
+import type { Ports } from './interfaces';
+
+export interface EngineSetup {
+  /** Merged levels, for the server to read */
+  readonly memory: SharedArrayBuffer;
+  /** The ring from which packets are taken */
+  readonly ring: SharedArrayBuffer;
+  /** To the receiving thread */
+  readonly receiver: MessagePort;
+  readonly cid: Uint8Array;
+  readonly ports: Ports;
+  readonly settings: Settings;
+}
+
+export interface PlannedUniverse {
+  readonly key: number;
+  readonly merge: MergeMode;
+}
+
+export interface RouterPlan {
+  readonly routes: readonly Route[];
+  readonly controls: readonly Control[];
+  readonly reach: readonly Reach[];
+}
+
+export interface TakeOrder {
+  readonly client: string;
+  readonly by: string;
+  readonly stay: boolean;
+  readonly universes: readonly {
+    readonly key: number;
+    readonly show: number;
+    /** Pairs of slot (0–511) and level; null begins at what is received now */
+    readonly levels: readonly (readonly [number, number | null])[];
+  }[];
+}
+
+export type GiveBackOrder = {
+  readonly client?: string | undefined;
+  readonly slots?: readonly (readonly [number, number])[] | undefined;
+};
+
+export interface FoundFader {
+  readonly key: number;
+  /** 0–511 */
+  readonly slot: number;
+  readonly level: number;
+}
+
+/** Server to engine. Those with `ask` are answered by an `answer` of that number. */
+export type ToEngine =
+  | { readonly type: 'settings'; readonly settings: Settings }
+  | {
+      readonly type: 'plan';
+      readonly universes: readonly PlannedUniverse[];
+      readonly networks: readonly Network[];
+      readonly router: RouterPlan;
+    }
+  | {
+      readonly type: 'runRoutes';
+      readonly ids: readonly string[];
+      readonly on: boolean;
+      readonly by: string;
+      readonly ask: number;
+    }
+  | { readonly type: 'giveBackRoute'; readonly id: string; readonly ask: number }
+  /** Answered by `learned` */
+  | { readonly type: 'learn'; readonly ask: number }
+  | { readonly type: 'watch'; readonly keys: readonly number[]; readonly slots: readonly (readonly [number, number])[] }
+  | {
+      readonly type: 'levels';
+      readonly client: string;
+      readonly key: number;
+      readonly levels: readonly (readonly [number, number])[];
+    }
+  | { readonly type: 'hot'; readonly hot: boolean; readonly by: string; readonly ask: number }
+  | { readonly type: 'take'; readonly order: TakeOrder; readonly ask: number }
+  | { readonly type: 'giveBack'; readonly order: GiveBackOrder; readonly ask: number }
+  | {
+      readonly type: 'program';
+      readonly address: string;
+      readonly mac: string;
+      readonly packets: readonly Uint8Array[];
+      readonly ask: number;
+    }
+  /** Answered after a fresh report */
+  | { readonly type: 'report'; readonly ask: number }
+  | { readonly type: 'scan' }
+  | { readonly type: 'leave'; readonly client: string }
+  /** The receiving thread was started anew and is reached by this. */
+  | { readonly type: 'receiver'; readonly port: MessagePort }
+  | { readonly type: 'break'; readonly how: 'throw' | 'hang' }
+  | { readonly type: 'stop' };
+
+type WithoutAsk<M> = M extends { readonly ask: number } ? Omit<M, 'ask'> : never;
+/** Orders that are answered, before they get their number */
+export type Asking = Exclude<WithoutAsk<ToEngine>, { readonly type: 'learn' }>;
+
+export interface EngineUniverse {
+  readonly key: number;
+  readonly streams: readonly StreamReport[];
+}
+
+export interface EngineReport {
+  readonly at: number;
+  readonly listeningSince: number;
+  readonly interface: InterfaceInfo | null;
+  readonly artnetInterface: InterfaceInfo | null;
+  readonly trouble: string;
+  readonly nodes: readonly NodeReport[];
+  readonly discovered: readonly DiscoveryReport[];
+  readonly output: OutputReport;
+  readonly routes: readonly RouteReport[];
+  readonly controls: readonly ControlReport[];
+  readonly packetsPerSecond: number;
+  readonly packets: number;
+  readonly rejected: Readonly<Record<string, number>>;
+}
+
+/** Engine to server. */
+export type FromEngine =
+  /** Pairs of key and row in the shared levels */
+  | { readonly type: 'rows'; readonly rows: readonly (readonly [number, number])[] }
+  /** Some of the universes, or all if they are few */
+  | { readonly type: 'universes'; readonly universes: readonly EngineUniverse[] }
+  | { readonly type: 'report'; readonly report: EngineReport }
+  | {
+      readonly type: 'contenders';
+      readonly key: number;
+      readonly slot: number;
+      readonly contenders: readonly SlotContender[];
+    }
+  | { readonly type: 'learned'; readonly ask: number; readonly found: FoundFader | null }
+  | { readonly type: 'answer'; readonly ask: number; readonly refused: string | undefined };

@@ -1,0 +1,322 @@
+/** The server's side of the engine: its thread and the receiving one, orders to them, and their reports joined with the plan. */
+import { MessageChannel, type MessagePort } from 'node:worker_threads';
+import { wireKey } from '@taxiarch/core/address';
+import type { LiveReport, Settings } from '@taxiarch/core/contract';
+import { ROUTE_KEYS } from '@taxiarch/core/contract/feed';
+import { reachOf } from '@taxiarch/core/flow';
+import type { SlotContender } from '@taxiarch/core/merge';
+import { rigOf } from '@taxiarch/core/patch';
+import type { ShowRecords } from '@taxiarch/core/records';
+import type { ReceiverSetup, ToReceiver } from './receiverMessages';
+import { PacketRing } from './ring';
+import { universesNow } from './joined';
+import type {
+  Asking,
+  EngineReport,
+  EngineSetup,
+  EngineUniverse,
+  FoundFader,
+  FromEngine,
+  ToEngine,
+} from './engineMessages';
+import type { Notices } from './notices';
+import { MOST_UNIVERSES, SharedLevels } from './shared';
+import { Supervised } from './supervisor';
+
+/** The engine cannot be asked now; the message says why and until when. */
+export class EngineAway extends Error {}
+
+/** A report older than this is never given as how it is now. */
+const OLD_MS = 2000;
+/** At 88,000 packets a second, about a second. Memory that no packet ever came to costs nothing. */
+const RING_BYTES = 64 * 1024 * 1024;
+/** While no report comes, those who follow are told so this often. */
+const TELL_OLD_MS = 500;
+
+export interface EngineFiles {
+  readonly engine: URL;
+  readonly receiver: URL;
+}
+
+export interface EngineStart {
+  readonly cid: Uint8Array;
+  readonly ports: { readonly sacn: number; readonly artnet: number };
+  readonly settings: Settings;
+}
+
+const again = (after: number): string => `It was started again after ${(after / 1000).toFixed(1)} s`;
+
+type Waiting<T> = { resolve(value: T): void; reject(error: Error): void };
+
+export class EngineHost {
+  readonly levels = new SharedLevels();
+  private readonly ring = PacketRing.memory(RING_BYTES);
+  private readonly rows = new Map<number, number>();
+  /** What was last reported of each universe; they are reported in parts. */
+  private readonly universes = new Map<number, EngineUniverse>();
+  private readonly engine: Supervised<ToEngine, FromEngine>;
+  private readonly receiver: Supervised<ToReceiver, { type: 'none' }>;
+  /** The receiving thread's end of a fresh channel, until it takes it over */
+  private forReceiver: MessagePort | undefined;
+  private readonly asked = new Map<number, Waiting<string | undefined>>();
+  private readonly learning = new Map<number, Waiting<FoundFader | null>>();
+  private asks = 0;
+  private lastReport: LiveReport | undefined;
+  private reportedAt = -Infinity;
+  private away = '';
+  private settings: Settings;
+  private watched: Extract<ToEngine, { type: 'watch' }> = { type: 'watch', keys: [], slots: [] };
+  private readonly telling: NodeJS.Timeout;
+  onReport: (report: LiveReport) => void = () => undefined;
+  /** The routes that run are others than before. */
+  onRunning: (ids: readonly string[]) => void = () => undefined;
+  onContenders: (key: number, slot: number, contenders: readonly SlotContender[]) => void = () => undefined;
+
+  private constructor(
+    files: EngineFiles,
+    private readonly first: EngineStart,
+    private plan: ShowRecords,
+    private readonly notices: Notices,
+  ) {
+    this.settings = first.settings;
+    this.receiver = new Supervised({
+      file: files.receiver,
+      data: () => {
+        const port = this.forReceiver ?? this.joinThreads();
+        this.forReceiver = undefined;
+        const data = { ports: first.ports, memory: this.ring, port, epoch: performance.timeOrigin };
+        return { data: data satisfies ReceiverSetup, transfer: [port] };
+      },
+      received: () => undefined,
+      failed: (why) =>
+        notices.say('receiver', `Receiving failed: ${why}. It is being started again; nothing is heard until then.`),
+      back: (after, why) => notices.say('receiver', `Receiving failed: ${why}. ${again(after)}.`),
+    });
+    this.engine = new Supervised({
+      file: files.engine,
+      data: () => {
+        const { port1, port2 } = new MessageChannel();
+        if (this.receiver.up) this.receiver.tell({ type: 'engine', port: port2 }, [port2]);
+        else this.forReceiver = port2;
+        const { cid, ports } = first;
+        const setup = { memory: this.levels.memory, ring: this.ring, cid, ports, settings: this.settings };
+        return { data: { ...setup, receiver: port1 } satisfies EngineSetup, transfer: [port1] };
+      },
+      received: (message) => this.handle(message),
+      failed: (why) => this.engineFailed(why),
+      back: (after, why) => this.engineBack(after, why),
+    });
+    this.telling = setInterval(() => this.tellOld(), TELL_OLD_MS);
+    notices.onChange = () => this.tellAgain();
+  }
+
+  /** A channel from a receiving thread that starts to the engine that runs. */
+  private joinThreads(): MessagePort {
+    const { port1, port2 } = new MessageChannel();
+    this.engine.tell({ type: 'receiver', port: port1 }, [port1]);
+    return port2;
+  }
+
+  /** Starts both threads; rejects with the reason if they cannot listen. */
+  static async start(files: EngineFiles, start: EngineStart, plan: ShowRecords, notices: Notices): Promise<EngineHost> {
+    const host = new EngineHost(files, start, plan, notices);
+    try {
+      const engine = host.engine.start();
+      await host.receiver.start();
+      await engine;
+    } catch (error) {
+      await host.stop();
+      throw error;
+    }
+    host.setPlan(plan);
+    return host;
+  }
+
+  private handle(message: FromEngine): void {
+    switch (message.type) {
+      case 'rows':
+        for (const [key, row] of message.rows) this.rows.set(key, row);
+        return;
+      case 'universes':
+        for (const universe of message.universes) this.universes.set(universe.key, universe);
+        return;
+      case 'report':
+        this.note(message.report);
+        return;
+      case 'contenders':
+        this.onContenders(message.key, message.slot, message.contenders);
+        return;
+      case 'learned':
+        this.learning.get(message.ask)?.resolve(message.found);
+        this.learning.delete(message.ask);
+        return;
+      case 'answer':
+        this.asked.get(message.ask)?.resolve(message.refused);
+        this.asked.delete(message.ask);
+    }
+  }
+
+  private note(report: EngineReport): void {
+    this.reportedAt = performance.now();
+    const universes = universesNow(report, this.universes.values(), this.plan);
+    this.lastReport = { ...report, age: 0, notices: this.notices.list(), universes };
+    this.onReport(this.lastReport);
+    this.tellRunning(report);
+  }
+
+  /** Followers are told that what they have is old, and how old. */
+  private tellOld(): void {
+    const age = Math.round(performance.now() - this.reportedAt);
+    if (!this.lastReport || age < OLD_MS / 2) return;
+    this.onReport({
+      ...this.lastReport,
+      age,
+      notices: this.notices.list(),
+      trouble: this.away || this.lastReport.trouble,
+    });
+  }
+
+  /** The notices changed: followers need not wait for the next report. */
+  private tellAgain(): void {
+    const last = this.last();
+    if (last) this.onReport(last);
+  }
+
+  private engineFailed(why: string): void {
+    const hot = this.lastReport?.output.hot ?? false;
+    this.away = `The engine failed: ${why}. It is being started again.`;
+    this.notices.say(
+      'engine',
+      `${this.away}${hot ? ' Taxiarch was hot; it comes back safe, and what was taken is not sent any more.' : ''}`,
+    );
+    const error = new EngineAway(this.away);
+    for (const waiting of [...this.asked.values(), ...this.learning.values()]) waiting.reject(error);
+    this.asked.clear();
+    this.learning.clear();
+    this.rows.clear();
+    this.universes.clear();
+    this.reportedAt = -Infinity;
+    if (this.lastReport) {
+      const { output } = this.lastReport;
+      this.lastReport = { ...this.lastReport, output: { ...output, hot: false, since: 0, by: '', holds: [], rate: 0 } };
+      this.onReport({ ...this.lastReport, age: OLD_MS + 1, notices: this.notices.list(), trouble: this.away });
+    }
+    this.onRunning([]);
+    this.running = '';
+  }
+
+  private engineBack(after: number, why: string): void {
+    this.away = '';
+    this.notices.say('engine', `The engine failed: ${why}. ${again(after)}, safe.`);
+    this.engine.tell(this.watched);
+    this.setPlan(this.plan);
+  }
+
+  private running = '';
+
+  private tellRunning({ routes }: EngineReport): void {
+    const ids = routes.filter(({ running }) => running).map(({ id }) => id);
+    if (String(ids) === this.running) return;
+    this.running = String(ids);
+    this.onRunning(ids);
+  }
+
+  /** Asks the engine to do something; resolves with a sentence if it refused. Rejects with {@link EngineAway}. */
+  ask(message: Asking): Promise<string | undefined> {
+    return this.asking(this.asked, (ask) => ({ ...message, ask }));
+  }
+
+  /** Waits for a person to move a fader on another desk; null if nobody did in time. */
+  learn(): Promise<FoundFader | null> {
+    return this.asking(this.learning, (ask) => ({ type: 'learn', ask }));
+  }
+
+  private asking<T>(waiting: Map<number, Waiting<T>>, message: (ask: number) => ToEngine): Promise<T> {
+    if (!this.engine.up) return Promise.reject(this.awayError());
+    this.asks += 1;
+    const ask = this.asks;
+    return new Promise((resolve, reject) => {
+      waiting.set(ask, { resolve, reject });
+      this.engine.tell(message(ask));
+    });
+  }
+
+  private awayError(): EngineAway {
+    return new EngineAway(this.away || 'The engine has just started; ask again in a second.');
+  }
+
+  setPlan(plan: ShowRecords): void {
+    this.plan = plan;
+    this.engine.tell({
+      type: 'plan',
+      universes: plan.universe.map(({ protocol, wire, merge }) => ({
+        key: wireKey({ protocol, number: wire }),
+        merge,
+      })),
+      networks: plan.network,
+      router: {
+        routes: plan.route,
+        controls: plan.control,
+        reach: plan.control.length > 0 ? reachOf(plan, rigOf(plan).patch) : [],
+      },
+    });
+  }
+
+  setSettings(settings: Settings): void {
+    this.settings = settings;
+    this.engine.tell({ type: 'settings', settings });
+  }
+
+  /** Asks for nodes at once, not only at the next poll. */
+  scan(): void {
+    this.engine.tell({ type: 'scan' });
+  }
+
+  watch(keys: readonly number[], slots: readonly (readonly [number, number])[]): void {
+    this.watched = { type: 'watch', keys, slots };
+    this.engine.tell(this.watched);
+  }
+
+  setLevels(client: string, key: number, levels: readonly (readonly [number, number])[]): void {
+    this.engine.tell({ type: 'levels', client, key, levels });
+  }
+
+  /** A client went away: what it did not mark to stay is given back. */
+  leave(client: string): void {
+    this.engine.tell({ type: 'leave', client });
+  }
+
+  /** Row of a universe in the shared levels; undefined until it has one. */
+  rowOf(key: number): number | undefined {
+    return key >= ROUTE_KEYS ? MOST_UNIVERSES - 1 - (key - ROUTE_KEYS) : this.rows.get(key);
+  }
+
+  /** What is on the wire at this moment, not at the last half second. */
+  async freshReport(): Promise<LiveReport> {
+    await this.ask({ type: 'report' });
+    return this.now();
+  }
+
+  /** The last report, if it is still true. Throws {@link EngineAway} otherwise. */
+  now(): LiveReport {
+    if (!this.lastReport || performance.now() - this.reportedAt > OLD_MS) throw this.awayError();
+    return { ...this.lastReport, notices: this.notices.list() };
+  }
+
+  /** The last report with its age, however old; undefined before the first. */
+  last(): LiveReport | undefined {
+    const age = Math.max(0, Math.round(performance.now() - this.reportedAt));
+    return this.lastReport && { ...this.lastReport, age, notices: this.notices.list() };
+  }
+
+  /** For tests: makes a thread throw or hang. */
+  break(thread: 'engine' | 'receiver', how: 'throw' | 'hang'): void {
+    this[thread].tell({ type: 'break', how });
+  }
+
+  async stop(): Promise<void> {
+    clearInterval(this.telling);
+    await this.engine.stop({ type: 'stop' });
+    await this.receiver.stop({ type: 'close' });
+  }
+}

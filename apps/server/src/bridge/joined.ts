@@ -1,0 +1,39 @@
+/** The engine's report joined with the plan: every universe planned or heard, with the word that says how it stands. */
+import { fromWireKey, type Protocol } from '@taxiarch/core/address';
+import { sendersByUniverse, sendersOf, standingOf, universesByWire, type HeardStream } from '@taxiarch/core/flow';
+import type { ShowRecords } from '@taxiarch/core/records';
+import type { StreamReport, UniverseReport } from '@taxiarch/core/stream';
+import type { EngineReport, EngineUniverse } from './engineMessages';
+
+const heardOf = (stream: StreamReport, protocol: Protocol, at: number): HeardStream => ({
+  ...stream,
+  protocol,
+  age: at - stream.lastSeen,
+});
+
+export function universesNow(
+  { at }: Pick<EngineReport, 'at'>,
+  heard: Iterable<EngineUniverse>,
+  plan: ShowRecords,
+): UniverseReport[] {
+  const planned = universesByWire(plan.universe);
+  const senders = sendersByUniverse(sendersOf(plan.machine));
+  const universes: UniverseReport[] = [];
+  for (const { key, streams } of heard) {
+    const wire = fromWireKey(key);
+    const universe = planned.get(key);
+    if (!universe && streams.every((stream) => stream.lost)) continue;
+    universes.push({
+      key,
+      ...wire,
+      show: universe?.number ?? null,
+      name: universe?.name ?? '',
+      ...standingOf(
+        universe && (senders.get(universe.number) ?? []),
+        streams.map((stream) => heardOf(stream, wire.protocol, at)),
+      ),
+      streams,
+    });
+  }
+  return universes.sort((a, b) => (a.show ?? Infinity) - (b.show ?? Infinity) || a.key - b.key);
+}

@@ -1,0 +1,171 @@
+/** The live engine: listens, keeps the account, merges, polls, and sends what is taken. Runs in a thread of its own. */
+import type { Settings } from '@taxiarch/core/contract';
+import type { InterfaceInfo } from '@taxiarch/core/ip';
+import type { Network } from '@taxiarch/core/records';
+import { Sacn } from '@taxiarch/core/sacn';
+import { chooseInterfaces, listInterfaces, plainTrouble } from '../bridge/interfaces';
+import type { EngineSetup, FromEngine } from '../bridge/engineMessages';
+import { SharedLevels } from '../bridge/shared';
+import type { Using } from '../bridge/interfaces';
+import { Discovered } from './discovered';
+import { Ingest } from './ingest';
+import { NodeTable } from './nodes';
+import { Output } from './output';
+import { Polling } from './polling';
+import { REPORT_MS, REPORT_PARTS, Reports } from './reports';
+import { Router } from './router';
+import { Sockets } from './sockets';
+import { LiveUniverse } from './universe';
+import { warmUp } from './warmUp';
+import type { EngineWhole } from './whole';
+import * as wiring from './wiring';
+
+/** Universes that somebody looks at are merged this often; what nobody looks at is not merged at all. */
+const WATCHED_MS = 8;
+/** Routes with several inputs, controls, and what must be sent again are looked at this often. */
+const ROUTES_MS = 5;
+const SWEEP_MS = 250;
+const INTERFACES_MS = 1000;
+
+export class Engine implements EngineWhole {
+  readonly epoch = performance.timeOrigin;
+  readonly nodes = new NodeTable();
+  readonly discovered = new Discovered();
+  readonly ingest: Ingest;
+  readonly sockets: Sockets;
+  readonly output: Output;
+  readonly polling: Polling;
+  readonly router: Router;
+  readonly reports: Reports;
+  settings: Settings;
+  networks: readonly Network[] = [];
+  using: Using = { sacn: null, artnet: null };
+  /** Keys of the universes that somebody looks at, and slots that somebody inspects */
+  watched: ReadonlySet<number> = new Set();
+  inspected: readonly (readonly [number, number])[] = [];
+  private readonly timers: NodeJS.Timeout[] = [];
+  private outputTimer: NodeJS.Timeout | undefined;
+  private moving = Promise.resolve();
+
+  constructor(
+    setup: EngineSetup,
+    readonly tell: (message: FromEngine) => void,
+  ) {
+    const shared = new SharedLevels(setup.memory);
+    const cids = { taken: setup.cid, routes: cidOfRoutes(setup.cid) };
+    this.settings = setup.settings;
+    this.reports = new Reports(this);
+    this.ingest = new Ingest(
+      shared,
+      (key, row, memory) => new LiveUniverse(key, row, memory),
+      cids,
+      wiring.ingestListener(this),
+    );
+    this.sockets = new Sockets(setup.ring, setup.receiver, setup.ports, wiring.packetListener(this));
+    this.output = new Output(cids.taken, wiring.outputSettings(setup.settings), wiring.outputSurroundings(this));
+    this.polling = new Polling(wiring.pollingSurroundings(this));
+    this.router = new Router(cids.routes, shared, wiring.routerSurroundings(this));
+  }
+
+  /** Milliseconds, rising; {@link epoch} makes Unix time of it. */
+  readonly clock = (): number => performance.now();
+
+  unixTime(): number {
+    return Math.round(this.epoch + this.clock());
+  }
+
+  timeoutOf(key: number): number {
+    return wiring.timeoutOf(key, this.settings);
+  }
+
+  trouble(text: string): void {
+    this.reports.troubles.note(text, this.clock());
+  }
+
+  /** `again`: it was started anew while packets come; the ring holds them better than a warm-up would help. */
+  async start(again: boolean): Promise<void> {
+    if (!again) warmUp();
+    this.sockets.join([Sacn.E131_DISCOVERY_UNIVERSE]);
+    await this.followInterface();
+    this.every(WATCHED_MS, () => this.mergeDue());
+    this.every(ROUTES_MS, () => this.router.tick(this.clock()));
+    this.every(SWEEP_MS, () => this.sweep());
+    this.every(REPORT_MS / REPORT_PARTS, () => this.reports.due());
+    this.every(INTERFACES_MS, () => void this.followInterface());
+    this.every(wiring.POLL_MS, () => this.polling.poll(this.clock()));
+    this.every(Sacn.E131_E131_UNIVERSE_DISCOVERY_INTERVAL_MS, () => this.announce());
+    this.runOutput(this.clock());
+    this.polling.poll(this.clock());
+    // The first report is there before anybody can ask for it.
+    this.reports.tellNow();
+  }
+
+  private every(ms: number, act: () => void): void {
+    this.timers.push(setInterval(act, ms));
+  }
+
+  /** A clock that keeps its beat: each frame is timed from the one before, not from when it ran. */
+  private runOutput(due: number): void {
+    const next = Math.max(due + 1000 / this.settings.outputRate, this.clock());
+    this.outputTimer = setTimeout(() => {
+      this.output.tick(this.clock());
+      this.runOutput(next);
+    }, next - this.clock());
+  }
+
+  stop(): void {
+    this.router.stopAll();
+    this.output.makeSafe();
+    this.timers.forEach(clearInterval);
+    clearTimeout(this.outputTimer);
+    // What was just handed to the sockets leaves before they close.
+    setTimeout(() => this.sockets.close(), 50);
+  }
+
+  /** Follows the interfaces chosen: takes them up when they are there, lets go when they are gone. */
+  followInterface(): Promise<void> {
+    const next = chooseInterfaces(listInterfaces(), this.settings, this.networks);
+    if (sameInterface(next.sacn, this.using.sacn) && sameInterface(next.artnet, this.using.artnet)) return this.moving;
+    this.using = next;
+    this.moving = this.moving
+      .then(() => this.sockets.use(next))
+      .then(() => this.trouble(''))
+      .catch((error: Error) => {
+        this.using = { sacn: null, artnet: null };
+        this.trouble(plainTrouble(error));
+      });
+    return this.moving;
+  }
+
+  private mergeDue(): void {
+    const now = this.clock();
+    this.reports.tellRows();
+    for (const key of this.watched) {
+      const universe = this.ingest.universe(key);
+      if (universe?.dirty) universe.merge(now, this.timeoutOf(key));
+    }
+    this.reports.tellInspected(this.inspected, now);
+  }
+
+  private sweep(): void {
+    const now = this.clock();
+    for (const universe of this.ingest.universes) universe.sweep(now, this.timeoutOf(universe.key));
+    this.router.sweep(now);
+    this.reports.forgetInspected();
+  }
+
+  private announce(): void {
+    for (const page of [...this.output.discovery(), ...this.router.discovery()])
+      this.sockets.sendSacn(page, Sacn.E131_DISCOVERY_UNIVERSE);
+  }
+}
+
+/** Routes are another component than slots that people take: both may send one universe. */
+function cidOfRoutes(cid: Uint8Array): Uint8Array {
+  const other = cid.slice();
+  other[other.length - 1]! ^= 1;
+  return other;
+}
+
+const sameInterface = (a: InterfaceInfo | null, b: InterfaceInfo | null): boolean =>
+  a?.address === b?.address && a?.netmask === b?.netmask;

@@ -1,0 +1,39 @@
+/** The parts of the engine, as those see them that work on several. */
+import type { Settings } from '@taxiarch/core/contract';
+import type { Network } from '@taxiarch/core/records';
+import type { FromEngine } from '../bridge/engineMessages';
+import type { Using } from '../bridge/interfaces';
+import type { Discovered } from './discovered';
+import type { Ingest } from './ingest';
+import type { NodeTable } from './nodes';
+import type { Output } from './output';
+import type { Polling } from './polling';
+import type { Router } from './router';
+import type { Sockets } from './sockets';
+
+export interface EngineParts {
+  readonly nodes: NodeTable;
+  readonly discovered: Discovered;
+  readonly ingest: Ingest;
+  readonly sockets: Sockets;
+  readonly output: Output;
+  readonly polling: Polling;
+  readonly router: Router;
+  settings: Settings;
+  networks: readonly Network[];
+  readonly using: Using;
+  /** Keys of the universes that somebody looks at, and slots that somebody inspects */
+  watched: ReadonlySet<number>;
+  inspected: readonly (readonly [number, number])[];
+  /** Unix time in milliseconds from which the clock counts */
+  readonly epoch: number;
+  /** Milliseconds, rising */
+  readonly clock: () => number;
+  unixTime(): number;
+  timeoutOf(key: number): number;
+  tell(message: FromEngine): void;
+  trouble(text: string): void;
+  /** Takes up the interfaces chosen, or lets go of those that are gone. */
+  followInterface(): Promise<void>;
+  stop(): void;
+}

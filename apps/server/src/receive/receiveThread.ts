@@ -1,0 +1,80 @@
+/** Entry of the thread that receives: it copies each packet into the ring, and does nothing else. */
+import { parentPort, workerData, type MessagePort } from 'node:worker_threads';
+import { keepBeating } from '../bridge/beat';
+import { breakNow } from '../bridge/breaking';
+import { goFirst } from '../bridge/goFirst';
+import type { ThreadData, ThreadSays } from '../bridge/supervisor';
+import type {
+  EngineToReceiver,
+  PlainError,
+  ReceiverSetup,
+  ReceiverToEngine,
+  ToReceiver,
+} from '../bridge/receiverMessages';
+import { Receiver } from './receiver';
+import { PacketRing, addressBits } from '../bridge/ring';
+
+goFirst(-18);
+const { ports, memory, port, epoch, beat } = workerData as ReceiverSetup & ThreadData;
+keepBeating(beat);
+let engine = port;
+const tell = (message: ReceiverToEngine) => engine.postMessage(message);
+const plain = (error: NodeJS.ErrnoException): PlainError => ({ message: error.message, code: error.code });
+const ring = new PacketRing(memory);
+const offset = performance.timeOrigin - epoch;
+let lastAddress = '';
+let lastBits = 0;
+
+const receiver = new Receiver(ports, {
+  packet(bytes, protocol, address, from) {
+    if (address !== lastAddress) {
+      lastAddress = address;
+      lastBits = addressBits(address);
+    }
+    if (ring.write(bytes, protocol, lastBits, from, offset + performance.now())) tell({ type: 'packets' });
+  },
+  trouble: (error) => tell({ type: 'trouble', error: plain(error) }),
+});
+
+function answer(ask: number, doing: Promise<void>): void {
+  doing.then(
+    () => tell({ type: 'done', ask, error: undefined }),
+    (error: NodeJS.ErrnoException) => tell({ type: 'done', ask, error: plain(error) }),
+  );
+}
+
+function listenTo(to: MessagePort): void {
+  engine = to;
+  to.on('message', (message: EngineToReceiver) => {
+    switch (message.type) {
+      case 'use':
+        return answer(message.ask, receiver.use(message.next));
+      case 'join':
+        return void receiver
+          .join(message.universes)
+          .catch((error: Error) => tell({ type: 'trouble', error: plain(error) }));
+      case 'send':
+        return receiver.sendFromArtNetPort(message.bytes, message.address);
+    }
+  });
+}
+
+listenTo(port);
+parentPort!.on('message', (message: ToReceiver) => {
+  switch (message.type) {
+    case 'engine':
+      engine.close();
+      return listenTo(message.port);
+    case 'break':
+      return breakNow(message.how);
+    case 'close':
+      receiver.close();
+      engine.close();
+      parentPort!.close();
+  }
+});
+
+receiver.open().then(
+  () => parentPort!.postMessage({ type: 'ready' } satisfies ThreadSays),
+  (error: Error) => parentPort!.postMessage({ type: 'failed', why: error.message } satisfies ThreadSays),
+);

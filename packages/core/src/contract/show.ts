@@ -1,0 +1,215 @@
+/** The show over HTTP: read, changed, taken back; files in and out. */
+import { finding, type Finding } from '../check';
+import { proposedEdit, type Edit } from '../edit';
+import {
+  integer,
+  list,
+  listOf,
+  mapOf,
+  name,
+  oneOf,
+  orNone,
+  orNull,
+  plain,
+  report,
+  shape,
+  text,
+  word,
+  words,
+  type JsonSchema,
+  type ReportOf,
+} from '../field';
+import { PATCH_DIFFERENCES } from '../format';
+import { DESCRIPTIONS, KINDS, type ShowRecords } from '../records';
+import { at } from './endpoint';
+
+const author = name('Author', { what: 'Say who does this: the author' });
+
+const records: JsonSchema = {
+  type: 'object',
+  properties: Object.fromEntries(
+    KINDS.map((kind) => [
+      kind,
+      { type: 'array', items: { ...DESCRIPTIONS[kind].schema, $id: DESCRIPTIONS[kind].schemaName } },
+    ]),
+  ),
+  required: KINDS,
+};
+/** All records by kind, as the show file holds them too. */
+export const showRecords = plain<ShowRecords>(records);
+
+export const showReply = report('Show', { seq: integer('Number of the last edit.'), records: showRecords });
+export interface ShowReply extends ReportOf<typeof showReply.fields> {}
+
+const head = {
+  seq: integer(),
+  at: words('ISO 8601, UTC.'),
+  author: words(),
+  sentence: words(),
+  undoes: orNone(integer('The edit that this one takes back, if it is an undo or a redo.')),
+};
+const change = report('', {
+  kind: word(KINDS),
+  id: words(),
+  before: plain<unknown>({ type: ['object', 'null'] }),
+  after: plain<unknown>({ type: ['object', 'null'] }),
+});
+const edit = plain<Edit>(report('Edit', { ...head, changes: listOf(change) }).schema);
+
+export const historyReply = report('History', {
+  edits: listOf(report('EditHead', head), 'Newest first.'),
+  earlier: integer('How many edits lie before those.'),
+  undo: orNull(integer('The edit that undo would take back for the author asked for.')),
+  redo: orNull(integer()),
+});
+export interface HistoryReply extends ReportOf<typeof historyReply.fields> {}
+
+export const findingsReply = report('Findings', {
+  seq: integer('Number of the edit that left the show so.'),
+  findings: listOf<Finding>(finding),
+});
+export interface FindingsReply extends ReportOf<typeof findingsReply.fields> {}
+
+export const SHIPPED_SHOWS = ['night-ferry', 'bad-night'] as const;
+export type ShippedShow = (typeof SHIPPED_SHOWS)[number];
+
+export const IMPORT_KINDS = ['mvr', 'gdtf', 'show'] as const;
+export type ImportKind = (typeof IMPORT_KINDS)[number];
+
+/** One row of what a file would change. */
+const importRow = report('', {
+  key: words(),
+  state: word(['added', 'changed', 'gone', 'same']),
+  subject: words(),
+  says: listOf(words()),
+  differs: listOf(word(PATCH_DIFFERENCES)),
+  light: orNone(mapOf(integer(), 'Levels by address that light the lamp as both sides have it.')),
+});
+export interface ImportRowReply extends ReportOf<typeof importRow.fields> {}
+
+const importSays = report('Import', {
+  id: words(),
+  name: words(),
+  state: word(['working', 'refused', 'ready']),
+  done: orNone(integer()),
+  of: orNone(integer()),
+  why: orNone(words()),
+  rows: orNone(listOf(importRow)),
+  notes: orNone(listOf(words())),
+});
+export type ImportReply = { readonly id: string; readonly name: string } & (
+  | { readonly state: 'working'; readonly done: number; readonly of: number }
+  | { readonly state: 'refused'; readonly why: string }
+  | { readonly state: 'ready'; readonly rows: readonly ImportRowReply[]; readonly notes: readonly string[] }
+);
+const importReply = plain<ImportReply>(importSays.schema);
+
+const importWritten = report('ImportWritten', { seq: integer(), sentence: words(), changes: integer() });
+export interface ImportWritten extends ReportOf<typeof importWritten.fields> {}
+
+const MOST_ROWS = 200_000;
+const importId = { id: words('Of the import.') };
+
+export const TABLES = ['lamps', 'channels', 'pixels', 'addresses', 'ports', 'outputs'] as const;
+export type TableName = (typeof TABLES)[number];
+
+const authored = shape('Request', { author });
+
+export const SHOW_ENDPOINTS = {
+  readShow: at('readShow', { says: 'The whole show.', reply: showReply }),
+  edit: at('edit', {
+    says: 'Change the show; the edit is safe on the disk when this is answered.',
+    body: proposedEdit,
+    reply: edit,
+    status: 201,
+    problems: ['not-understood', 'stale-edit', 'not-possible', 'too-large'],
+  }),
+  findings: at('findings', {
+    says: 'What is wrong with the plan of the network.',
+    query: { seq: orNone(integer('Only so that each edit has an address of its own.')) },
+    reply: findingsReply,
+    problems: ['not-ready'],
+  }),
+  openShipped: at('openShipped', {
+    says: 'Put a show that ships with Taxiarch in place of this one, as one edit.',
+    body: shape('Request', {
+      author,
+      show: oneOf('Show', SHIPPED_SHOWS, { sentence: `The shipped shows are: ${SHIPPED_SHOWS.join(', ')}.` }),
+    }),
+    reply: edit,
+    status: 201,
+    problems: ['not-understood', 'nothing-to-do'],
+  }),
+  history: at('history', {
+    says: 'The last edits, newest first.',
+    query: {
+      author: orNone(words('For whom undo and redo are asked.')),
+      newest: orNone(integer('How many edits; 30 if not said.')),
+    },
+    reply: historyReply,
+    problems: ['not-understood'],
+  }),
+  undo: at('undo', {
+    says: 'Take back the author’s last edit.',
+    body: authored,
+    reply: edit,
+    status: 201,
+    problems: ['not-understood', 'nothing-to-do', 'stale-edit', 'not-possible'],
+  }),
+  redo: at('redo', {
+    says: 'Take back the author’s last undo.',
+    body: authored,
+    reply: edit,
+    status: 201,
+    problems: ['not-understood', 'nothing-to-do', 'stale-edit', 'not-possible'],
+  }),
+  beginImport: at('beginImport', {
+    says: 'Begin to read a file; the body is the file itself. Reading goes on; ask again by its id.',
+    params: { kind: word(IMPORT_KINDS) },
+    query: { name: orNone(words('Name of the file, for the history.')) },
+    body: { file: 'application/octet-stream' },
+    reply: importReply,
+    status: 202,
+    problems: ['not-here', 'not-understood', 'too-large', 'busy'],
+  }),
+  readImport: at('readImport', {
+    says: 'How far reading is; when it is done, what the file would change.',
+    params: importId,
+    reply: importReply,
+    problems: ['not-here'],
+  }),
+  cancelImport: at('cancelImport', {
+    says: 'Stop reading and forget.',
+    params: importId,
+    status: 204,
+    problems: ['not-here'],
+  }),
+  writeImport: at('writeImport', {
+    says: 'Write the chosen rows as one edit.',
+    params: importId,
+    body: shape('Request', {
+      author,
+      keys: list('Rows', text('Row', 400), MOST_ROWS, { what: 'The rows to be written' }),
+    }),
+    reply: importWritten,
+    status: 201,
+    problems: ['not-understood', 'not-possible', 'stale-edit'],
+  }),
+  exportGdtf: at('exportGdtf', {
+    says: 'A fixture type of the show or the library as a GDTF file.',
+    params: { type: words('Its id.') },
+    reply: { file: 'application/zip' },
+    problems: ['not-here'],
+  }),
+  exportMvr: at('exportMvr', { says: 'The rig as an MVR file.', reply: { file: 'application/zip' } }),
+  exportTable: at('exportTable', {
+    says: 'A table of the show as CSV.',
+    params: { table: word(TABLES) },
+    reply: { file: 'text/csv; charset=utf-8' },
+    problems: ['not-here'],
+  }),
+  exportShow: at('exportShow', {
+    says: 'The whole show as one JSON document.',
+    reply: { file: 'application/json' },
+  }),
+} as const;

@@ -1,0 +1,27 @@
+import { readFileSync } from 'node:fs';
+import { resolve } from 'node:path';
+import { nightFerry } from '@taxiarch/core/demo';
+import { KINDS } from '@taxiarch/core/records';
+import { showFileSchema } from './showFileSchema';
+
+interface Schema {
+  readonly properties: { readonly records: { readonly properties: Record<string, { items: { $ref: string } }> } };
+  readonly $defs: Record<string, { properties: Record<string, unknown>; required: string[] }>;
+}
+const schema = showFileSchema as unknown as Schema;
+
+test('the published schema is the one that the program has', () => {
+  const published = readFileSync(resolve(__dirname, '../../../../docs/show-file.schema.json'), 'utf8');
+  expect(JSON.parse(published)).toEqual(showFileSchema);
+});
+
+test('every part of every record of the demo show stands in it', () => {
+  for (const kind of KINDS) {
+    const name = schema.properties.records.properties[kind]!.items.$ref.replace('#/$defs/', '');
+    const { properties, required } = schema.$defs[name]!;
+    for (const record of nightFerry()[kind]) {
+      expect(Object.keys(properties)).toEqual(expect.arrayContaining(Object.keys(record)));
+      expect(Object.keys(record)).toEqual(expect.arrayContaining(required));
+    }
+  }
+});

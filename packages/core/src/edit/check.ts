@@ -1,0 +1,90 @@
+/** What a well-formed proposal looks like. Every change of a show passes here, from wherever it comes. */
+import { array, lazy, mixed, number, object, string } from 'yup';
+import type { Field } from '../field';
+import { refuseAll, type Checked } from '../result';
+import { DESCRIPTIONS, KINDS, checkWith, type AnyRecord, type Kind } from '../records';
+import type { ProposedEdit } from './edit';
+
+/** Most changes that one edit may hold. */
+const MOST_CHANGES = 100_000;
+
+const id = string().strict().typeError('The id must be text.').max(80, 'The id may have at most 80 characters.');
+
+const changeSchema = lazy((value: unknown) => {
+  const { kind, after } = (value ?? {}) as { kind?: Kind; after?: unknown };
+  const record = kind !== undefined && KINDS.includes(kind) ? DESCRIPTIONS[kind].rule : mixed().required();
+  return object({
+    kind: string()
+      .strict()
+      .oneOf(KINDS, `The kind must be one of: ${KINDS.join(', ')}.`)
+      .required('The kind is missing.'),
+    id: id.required('The id is missing.'),
+    rev: number().strict().integer().min(0).nullable().defined('The revision read is missing.'),
+    after: after === null ? mixed().nullable() : record,
+  }).noUnknown('A change holds only kind, id, rev and after.');
+});
+
+const editSchema = object({
+  author: string().strict().trim().max(120).required('Say who does this: the author is missing.'),
+  sentence: string()
+    .strict()
+    .trim()
+    .max(400, 'The sentence may have at most 400 characters.')
+    .required('The sentence that says what was done is missing.'),
+  changes: array()
+    .strict()
+    .typeError('The changes must be a list.')
+    .of(changeSchema)
+    .min(1, 'The edit changes nothing.')
+    .max(MOST_CHANGES, `One edit changes at most ${MOST_CHANGES} records.`)
+    .required('The changes are missing.'),
+}).noUnknown('An edit holds only author, sentence and changes.');
+
+/** The proposal as the API takes it. */
+export const proposedEdit: Field<ProposedEdit> = {
+  label: 'Edit',
+  unit: '',
+  about: '',
+  rule: editSchema,
+  schema: {
+    type: 'object',
+    properties: {
+      author: { type: 'string', minLength: 1, maxLength: 120 },
+      sentence: { type: 'string', minLength: 1, maxLength: 400, description: 'What was done, in the past tense.' },
+      changes: {
+        type: 'array',
+        minItems: 1,
+        maxItems: MOST_CHANGES,
+        items: {
+          type: 'object',
+          properties: {
+            kind: { type: 'string', enum: KINDS },
+            id: { type: 'string', minLength: 1, maxLength: 80 },
+            rev: { type: ['integer', 'null'], description: 'Revision that was read; null to add a record.' },
+            after: { type: ['object', 'null'], description: 'The record as it should be; null to remove it.' },
+          },
+          required: ['kind', 'id', 'rev', 'after'],
+        },
+      },
+    },
+    required: ['author', 'sentence', 'changes'],
+  },
+  column: 'json',
+  nullable: false,
+  optional: false,
+};
+
+/** Faults are told with the place of each; of a record named twice, the second. */
+export function checkProposedEdit(input: unknown): Checked<ProposedEdit> {
+  const checked = checkWith<ProposedEdit>(editSchema, input);
+  if (!checked.ok) return checked;
+  const seen = new Set<string>();
+  for (const [i, { kind, id: which, after }] of checked.value.changes.entries()) {
+    const fault = (why: string) => refuseAll([{ at: `changes[${i}]`, why }]);
+    if (after !== null && (after as AnyRecord).id !== which) return fault('A record’s id cannot be changed.');
+    const key = `${kind} ${which}`;
+    if (seen.has(key)) return fault('One record is named twice in this edit.');
+    seen.add(key);
+  }
+  return checked;
+}

@@ -1,0 +1,7 @@
+/** Changing a show: edits, plans of edits, what must hold, and records of older versions. */
+export * from './edit';
+export * from './plan';
+export * from './difference';
+export * from './check';
+export * from './integrity';
+export * from './migrations';

@@ -1,0 +1,3 @@
+/** Fields: what a part of a record, a request or a report is, said once. */
+export * from './field';
+export * from './given';

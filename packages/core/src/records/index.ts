@@ -1,0 +1,67 @@
+/** The records of a show: each kind described once, in a file of its own. */
+export { checkWith, type KindOf, type Row } from './kind';
+export {
+  DESCRIPTIONS,
+  KINDS,
+  checkRecord,
+  emptyShow,
+  type AnyRecord,
+  type Kind,
+  type RecordOf,
+  type ShowRecords,
+} from './kinds';
+export { DELIVERIES, PROTOCOLS, type Delivery } from './common';
+export type { ShowInfo } from './showInfo';
+export type { Place } from './place';
+export {
+  FIXTURE_KINDS,
+  type FixtureChannel,
+  type FixtureKind,
+  type FixtureMode,
+  type FixtureType,
+  type Resolution,
+  type ValueRange,
+} from './fixtureType';
+export type { Universe } from './universe';
+export { PLAIN_LAMP, TAGS, type Lamp, type Tag } from './lamp';
+export {
+  PENNANT_CUTS,
+  PENNANT_FILLS,
+  PLAIN_LINE,
+  type Pennant,
+  type PennantCut,
+  type PennantFill,
+  type SendLine,
+  type Sending,
+} from './sending';
+export type { AddressRange, Network } from './network';
+export { PLAIN_SPEED, type Model } from './model';
+export { MACHINE_KINDS, SENDING_KINDS, isOffNetwork, type MachineKind } from './machineKinds';
+export {
+  ADDRESS_WAYS,
+  PLAIN_MACHINE,
+  type AddressWay,
+  type ControllerLimits,
+  type Machine,
+  type MachineInterface,
+  type PlannedAddress,
+} from './machine';
+export {
+  LOSS_KINDS,
+  MOST_PORTS,
+  PLAIN_PORT,
+  PORT_MERGES,
+  PORT_USES,
+  START_UPS,
+  type LossKind,
+  type LossOfSignal,
+  type MachinePort,
+  type PortMerge,
+  type PortUse,
+  type StartUp,
+} from './port';
+export type { PixelRun, Point, RunStart } from './run';
+export type { Snapshot } from './snapshot';
+export { PLAIN_INPUT, PLAIN_ROUTE, type Route } from './route';
+export type { Control, ControlTarget } from './control';
+export { START_ORDERS, type Link, type LinkLine, type StartOrder } from './link';

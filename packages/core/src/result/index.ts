@@ -1,0 +1,2 @@
+/** The one shape in which everything says whether it worked. */
+export * from './result';
