@@ -62,7 +62,7 @@ test('jump: slots, lamps, machines and universes from one box', async ({ page })
 test('rig: search, a lamp with live values, a change, a clash, undo', async ({ page }) => {
   await open(page, '/rig');
   await page.getByLabel('Search lamps').fill('spot 16 port 2');
-  await page.getByRole('link', { name: 'Lamp 102 Port spot 2' }).click();
+  await page.getByRole('link', { name: '102 Port spot 2' }).click();
   await expect(page.getByText(/Baleen Spot 16, Extended, 23 channels/)).toBeVisible();
   await panel(BRIDGE_DESK, 'fader', { universe: 2, channel: 31, level: 123 });
   await expect(page.getByText('123', { exact: true })).toBeVisible();
@@ -156,8 +156,8 @@ test('a number in the sentence leads to what it counts', async ({ page }) => {
   await handle('porthole', { power: false });
   await open(page, '/listen');
   await page.getByRole('link', { name: '26 silent' }).click({ timeout: 20_000 });
-  await expect(page.getByRole('link', { name: /Funnel pixels, silent/ })).toBeVisible();
-  await expect(page.getByRole('link', { name: /Quay, steady/ })).toHaveCount(0);
+  await expect(page.getByRole('link', { name: /Funnel pixels/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /Quay/ })).toHaveCount(0);
   await handle('porthole', { power: true });
 });
 
@@ -171,7 +171,7 @@ test('what is to stay taken stays when the device goes away', async ({ page, con
   await page.getByRole('radiogroup', { name: 'Stay taken' }).getByRole('radio', { name: 'Yes' }).click();
   await page.getByRole('button', { name: 'Make hot' }).click();
   await page.getByRole('link', { name: 'Listen' }).click();
-  await page.getByRole('link', { name: /Quay, steady/ }).click();
+  await page.getByRole('link', { name: /Quay/ }).click();
   await page.getByRole('button', { name: /^Slot 1, / }).click();
   await page.getByRole('button', { name: 'Take 8/1' }).click();
   const holds = async () => (await api<{ holds: { stay: boolean }[] }>('/api/output')).holds.map(({ stay }) => stay);

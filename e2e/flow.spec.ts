@@ -1,13 +1,12 @@
 /** Universes from their senders on: planned, found wanting, mended. */
 import { expect, test, type Page } from '@playwright/test';
 import type { Machine } from '@taxiarch/core/records';
-import { api, open } from './whole';
+import { api, open, undo } from './whole';
 
 const bridge = async () =>
   (await api<{ records: { machine: Machine[] } }>('/api/show')).records.machine.find(
     ({ name }) => name === 'Bridge desk',
   )!;
-const undo = () => api('/api/undo', { author: 'Technician' });
 const says = (page: Page, text: string | RegExp) => expect(page.getByText(text).first()).toBeVisible();
 
 test('a sender loses a universe; what that brings is told before, found after, and mended', async ({ page }) => {
@@ -45,7 +44,7 @@ test('a sender loses a universe; what that brings is told before, found after, a
 
 test('a sender is added with universes that the show lacks, and taken back', async ({ page }) => {
   await open(page, '/flow/senders/new');
-  await page.getByLabel('Name, as it calls itself on the network').fill('Stern desk');
+  await page.getByLabel('Name of the machine').fill('Stern desk');
   await page.getByRole('button', { name: 'Add a line' }).click();
   await page.getByLabel('Show universes').fill('1, 60');
   await page.getByLabel('Priority').fill('90');

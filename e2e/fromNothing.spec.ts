@@ -114,7 +114,7 @@ test('the show is named, its universes are added, given other numbers, sent by t
   await page.getByRole('button', { name: 'Add 4 universes' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('24 channels would fit at 1/1.');
 
-  await page.getByRole('link', { name: 'Universe 3' }).click();
+  await page.getByRole('link', { name: /^3 / }).click();
   await page.getByRole('radio', { name: 'Name, number, way' }).click();
   await page.getByRole('radio', { name: 'Art-Net' }).click();
   // In the counting that the person chooses, and shown in both.
@@ -130,13 +130,13 @@ test('the show is named, its universes are added, given other numbers, sent by t
   await page.getByLabel('Which, as 5 or 1-8, 12').fill('3-4');
   await page.getByLabel('The first becomes').fill('13');
   await page.getByRole('button', { name: 'Renumber in the show' }).click();
-  await expect(page.getByRole('link', { name: 'Universe 14' })).toBeVisible();
+  await expect(page.getByRole('link', { name: /^14 / })).toBeVisible();
 
-  await page.getByRole('link', { name: 'Universe 14' }).click();
+  await page.getByRole('link', { name: /^14 / }).click();
   await page.getByRole('radio', { name: 'Name, number, way' }).click();
   await page.getByRole('button', { name: 'Delete universe 14' }).click();
   await page.getByRole('button', { name: /^Delete it/ }).click();
-  await expect(page.getByRole('link', { name: 'Universe 14' })).toHaveCount(0);
+  await expect(page.getByRole('link', { name: /^14 / })).toHaveCount(0);
   const { records } = (await (await fetch(`${served.base}/api/show`)).json()) as ShowReply;
   expect(records.universe.map(({ number, protocol, wire }) => [number, protocol, wire])).toEqual([
     [1, 'sacn', 1],

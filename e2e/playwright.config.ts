@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { BASE, PERSON } from './whole';
 
 /** Chromium on a machine without a screen and without a network. */
 const ARGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'];
@@ -14,6 +15,8 @@ export default defineConfig({
   use: {
     launchOptions: { executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium', args: ARGS },
     colorScheme: 'dark',
+    // The device knows who sits at it; that it asks is tested where it does.
+    storageState: { cookies: [], origins: [{ origin: BASE, localStorage: [{ name: 'person', value: PERSON }] }] },
   },
   projects: [
     { name: 'phone', testIgnore: /screens/, use: { viewport: { width: 390, height: 844 } } },

@@ -1,7 +1,7 @@
 /** The rig in hand: lamps added, colliding, mended and taken back; types, pixels, the plan, files in and out. */
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { BASE, api, makeSafe, open } from './whole';
+import { BASE, api, makeSafe, open, undo } from './whole';
 
 interface Lamp {
   readonly id: string;
@@ -15,7 +15,6 @@ interface Lamp {
 }
 const lamps = async (): Promise<Lamp[]> => (await api<{ records: { lamp: Lamp[] } }>('/api/show')).records.lamp;
 const lamp = async (number: number): Promise<Lamp | undefined> => (await lamps()).find((one) => one.number === number);
-const undo = () => api('/api/undo', { author: 'Technician' });
 const sentence = (page: Page, text: string | RegExp) => expect(page.getByText(text).first()).toBeVisible();
 
 test('lamps are added with all addresses shown before, and taken back', async ({ page }) => {
@@ -97,7 +96,7 @@ test('a type is changed: its slots follow, lamps are named, and a mode in use st
 test('pixels: the table, a run that is too long, and the run in Listen', async ({ page }) => {
   await open(page, '/rig/pixels');
   await sentence(page, '2956 pixels in 24 runs, 11692 channels.');
-  await page.getByRole('link', { name: 'Run 801 Funnel rim' }).last().click();
+  await page.getByRole('link', { name: '801 Funnel rim' }).last().click();
   await page.getByLabel('Pixels', { exact: true }).fill('172');
   await expect(page.getByRole('region', { name: 'Preview' })).toContainText('13/1 – 14/6');
   await page.getByRole('button', { name: 'Change the run' }).click();
@@ -148,7 +147,7 @@ test('files: the rig goes out, comes in changed, rows are chosen, and it is take
   await open(page, '/rig/files');
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Take out' }).nth(1).click(),
+    page.getByRole('button', { name: 'Export Lamps' }).click(),
   ]);
   expect(download.suggestedFilename()).toBe('Night Ferry lamps.csv');
   const text = readFileSync((await download.path())!, 'utf8');

@@ -1,10 +1,9 @@
 /** Universes sent on, slots held and given back, and a visualiser linked from nothing to light on its picture. */
 import { expect, test, type Page } from '@playwright/test';
 import type { LiveReport } from '@taxiarch/core/contract';
-import { WHEELHOUSE_NODE, api, handle, levelAt, makeSafe, open, panel, standInPage } from './whole';
+import { WHEELHOUSE_NODE, api, handle, levelAt, makeSafe, open, panel, standInPage, undo } from './whole';
 
 const says = (page: Page, text: string | RegExp) => expect(page.getByText(text).first()).toBeVisible();
-const undo = () => api('/api/undo', { author: 'Technician' });
 const routed = async (number: number) =>
   (await api<LiveReport>('/api/live')).universes
     .find((one) => one.protocol === 'sacn' && one.number === number)
@@ -121,7 +120,7 @@ test('a console is linked to the visualiser from nothing to light on the picture
   const link = page.getByRole('list', { name: 'The doctor’s list' });
   await expect(link.getByRole('listitem')).toHaveCount(9);
   for (const question of ['The visualiser was started after the sender', 'No firewall between']) {
-    const well = page.getByRole('button', { name: `${question}: found well` });
+    const well = page.getByRole('button', { name: `I looked: it is well, ${question}` });
     if (!(await well.isVisible())) continue;
     await well.click();
     await expect(well).toHaveCount(0);
@@ -140,8 +139,8 @@ test('a console is linked to the visualiser from nothing to light on the picture
   await open(page, '/flow/links');
   await page.getByRole('link', { name: 'Stern desk by sACN to Crow’s nest' }).click();
   await page.getByRole('button', { name: 'Change', exact: true }).click();
-  await page.getByRole('button', { name: 'Take it out of the plan' }).click();
-  await page.getByRole('button', { name: /^Take it out; 1 goes/ }).click();
+  await page.getByRole('button', { name: /^Delete / }).click();
+  await page.getByRole('button', { name: /^Delete it/ }).click();
   await says(page, '3 of 3 links fine.');
 });
 
@@ -169,6 +168,6 @@ test('the other program has one lamp in another mode: found by comparing, and to
   await page.getByRole('button', { name: 'Read the table' }).click();
   await page.getByRole('radio', { name: '1 differ' }).click();
   await says(page, /^other mode, other footprint/);
-  await page.getByRole('button', { name: 'Light 101 Port spot 1 on both sides' }).click();
+  await page.getByRole('button', { name: 'Light both, 101 Port spot 1' }).click();
   await says(page, 'Taxiarch is safe and sends nothing. Make it hot first.');
 });

@@ -39,6 +39,15 @@ export const api = async <T>(path: string, given?: object): Promise<T> => {
   return (await response.json()) as T;
 };
 
+/** Who sits at the browser of every test. */
+export const PERSON = 'Mara';
+
+/** Takes back the last thing that the person at the browser did. */
+export async function undo(): Promise<void> {
+  const undone = await api<object>('/api/undo', { author: PERSON });
+  expect(undone).toHaveProperty('seq');
+}
+
 /** Opens a page of the client and waits until it is alive. */
 export async function open(page: Page, path: string): Promise<void> {
   await page.goto(BASE + path);

@@ -2,16 +2,15 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { StandIn } from '@taxiarch/core/contract';
 import type { Machine, Snapshot } from '@taxiarch/core/records';
-import { api, handle, makeSafe, open, panel } from './whole';
+import { api, handle, makeSafe, open, panel, undo } from './whole';
 
 const records = async () => (await api<{ records: { machine: Machine[]; snapshot: Snapshot[] } }>('/api/show')).records;
 const machine = async (id: string) => (await records()).machine.find((one) => one.id === id);
 const box = async (id: string) => (await api<StandIn[]>('/api/stand-ins')).find((one) => one.id === id)!;
-const undo = () => api('/api/undo', { author: 'Technician' });
 const says = (page: Page, text: string | RegExp, timeout = 10_000) =>
   expect(page.getByText(text).first()).toBeVisible({ timeout });
 /** A machine's row in the list, which on a phone is a page of its own. */
-const state = (page: Page, name: string) => page.getByRole('link', { name, exact: true });
+const state = (page: Page, name: string) => page.getByRole('link', { name: new RegExp(`^${name} `) });
 
 test.afterEach(makeSafe);
 
@@ -38,7 +37,7 @@ test('a hand turns a node away from its plan; a push brings it back, and the way
 }) => {
   await open(page, '/wire/stand-ins');
   const bench = page.getByRole('region', { name: 'Car deck node' });
-  await bench.getByRole('button', { name: 'Open' }).click();
+  await bench.getByRole('button', { name: /^Open/ }).click();
   await bench.getByLabel('Number on the wire').fill('9');
   await bench.getByRole('button', { name: 'Turn' }).click();
   await expect(bench).toContainText('out · sACN 9');

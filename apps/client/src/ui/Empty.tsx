@@ -6,7 +6,7 @@ import { Text } from './Text';
 export function Empty({ children }: { children: ReactNode }) {
   return (
     <View className="flex-1 items-center justify-center bg-ground p-8">
-      <Text kind="soft" className="max-w-[360px] text-center">
+      <Text kind="soft" role="heading" aria-level={1} className="max-w-[360px] text-center">
         {children}
       </Text>
     </View>

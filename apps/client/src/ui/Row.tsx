@@ -5,14 +5,13 @@ import { Pressable } from 'react-native';
 
 interface Props {
   href: Href;
-  label: string;
   chosen?: boolean;
   children: ReactNode;
 }
 
-export function Row({ href, label, chosen = false, children }: Props) {
+export function Row({ href, chosen = false, children }: Props) {
   return (
-    <Link href={href} asChild aria-label={label}>
+    <Link href={href} asChild>
       <Pressable
         className={`min-h-14 flex-row items-center gap-3 border-b border-line px-4 py-2 active:bg-raised ${chosen ? 'bg-raised' : ''}`}
       >

@@ -15,7 +15,7 @@ export function Sentence({ children }: { children: ReactNode }) {
 export function SentenceLink({ href, children }: { href: Href; children: ReactNode }) {
   return (
     <Link href={href} asChild>
-      <Text kind="lead" tone="press">
+      <Text kind="lead" tone="press" className="underline">
         {children}
       </Text>
     </Link>

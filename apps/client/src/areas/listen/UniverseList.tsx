@@ -45,7 +45,7 @@ function UniverseRow({ universe, chosen }: { universe: UniverseReport; chosen: b
   const heard = universe.streams.filter((stream) => !stream.lost);
   const name = universe.show === null ? formatWire(universe) : `${universe.show} ${universe.name}`;
   return (
-    <Row href={`/listen/${tokenOf(universe)}` as Href} label={`${name}, ${universe.state}`} chosen={chosen}>
+    <Row href={`/listen/${tokenOf(universe)}` as Href} chosen={chosen}>
       <View className="flex-1">
         <Text kind="strong" numberOfLines={1}>
           {name}

@@ -152,7 +152,7 @@ const LampRow = memo(function LampRow({
   );
   if (!picking || run)
     return (
-      <Row href={`/rig/${run ? 'pixels/' : ''}${lamp.id}` as Href} label={label} chosen={here}>
+      <Row href={`/rig/${run ? 'pixels/' : ''}${lamp.id}` as Href} chosen={here}>
         {inside}
       </Row>
     );

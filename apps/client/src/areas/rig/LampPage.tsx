@@ -106,7 +106,7 @@ function LampDetails({ patched }: { patched: PatchedLamp }) {
       }
       acts={
         <>
-          <Button label="Switch picture" short="Switches" onPress={() => goWith(rigSelection, '/rig/dip')} />
+          <Button label="Switches of this lamp" short="Switches" onPress={() => goWith(rigSelection, '/rig/dip')} />
           <Button
             label="Take this lamp"
             short="Take"

@@ -66,7 +66,7 @@ const MachineRow = memo(function MachineRow({ id, name, address, note, state, he
       </Pressable>
     );
   return (
-    <Row href={`/wire/${id}` as Href} label={name} chosen={here}>
+    <Row href={`/wire/${id}` as Href} chosen={here}>
       {inside}
     </Row>
   );

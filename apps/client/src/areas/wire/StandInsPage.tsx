@@ -208,6 +208,9 @@ function Box({ box }: { box: StandIn }) {
       .catch((error: Error) => setTrouble(error.message));
   };
   const node = box.kind === 'node';
+  const power = node ? (box.powered ? 'Power off' : 'Power on') : box.powered ? 'Stop' : 'Start';
+  const cable = box.plugged ? 'Unplug' : 'Plug in';
+  const knobs = open ? 'Close' : 'Open';
   return (
     <View
       role="region"
@@ -235,15 +238,11 @@ function Box({ box }: { box: StandIn }) {
       </Text>
       {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
       <View className="flex-row gap-2">
-        <Button
-          label={node ? (box.powered ? 'Power off' : 'Power on') : box.powered ? 'Stop' : 'Start'}
-          grow
-          onPress={() => act({ power: !box.powered })}
-        />
+        <Button label={`${power} ${box.name}`} short={power} grow onPress={() => act({ power: !box.powered })} />
         {node && (
-          <Button label={box.plugged ? 'Unplug' : 'Plug in'} grow onPress={() => act({ plugged: !box.plugged })} />
+          <Button label={`${cable} ${box.name}`} short={cable} grow onPress={() => act({ plugged: !box.plugged })} />
         )}
-        {!box.visualiser && <Button label={open ? 'Close' : 'Open'} onPress={() => setOpen(!open)} />}
+        {!box.visualiser && <Button label={`${knobs} ${box.name}`} short={knobs} onPress={() => setOpen(!open)} />}
       </View>
       {box.visualiser && <Wrongs box={box} act={act} />}
       {open && !node && <Front box={box} act={act} />}

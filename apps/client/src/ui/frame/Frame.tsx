@@ -47,7 +47,7 @@ export function Frame() {
           {wide && <AreaBar upright />}
           <View className="flex-1">
             <TopLine onJump={() => setJumping(true)} />
-            <View className="flex-1">
+            <View role="main" className="flex-1">
               <ErrorBoundary path={path}>
                 <Slot />
               </ErrorBoundary>

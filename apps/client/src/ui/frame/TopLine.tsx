@@ -14,16 +14,17 @@ export function TopLine({ onJump }: { onJump: () => void }) {
   const wide = useWide();
   const router = useRouter();
   const { records, loaded } = useShow();
+  const name = records.show[0]?.name ?? (loaded ? 'Show without a name' : ' ');
   const up = upFrom(usePathname());
   return (
-    <View className="h-14 flex-row items-center gap-1 border-b border-line bg-surface px-2">
+    <View role="banner" className="h-14 flex-row items-center gap-1 border-b border-line bg-surface px-2">
       {!wide && up && (
         <Button label="Back" look="bare" icon={ArrowLeft} iconOnly onPress={() => router.navigate(up as Href)} />
       )}
-      <Link href="/show" asChild aria-label="This show and this computer">
+      <Link href="/show" asChild aria-label={`${name}, this show and this computer`}>
         <Pressable className="h-12 flex-1 justify-center rounded px-2 active:bg-raised">
           <Text kind="strong" numberOfLines={1}>
-            {records.show[0]?.name ?? (loaded ? 'Show without a name' : ' ')}
+            {name}
           </Text>
         </Pressable>
       </Link>

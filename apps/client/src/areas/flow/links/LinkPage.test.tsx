@@ -21,7 +21,7 @@ test('nine lines, each with its word; what cannot be seen is asked, and answered
   expect(line(/On one computer/).textContent).toContain('fine');
   const asks = line(/No firewall between/);
   expect(asks.textContent).toContain('look at');
-  fireEvent.click(within(asks).getByRole('button', { name: 'No firewall between: found well' }));
+  fireEvent.click(within(asks).getByRole('button', { name: 'I looked: it is well, No firewall between' }));
   await settled();
   expect(asked).toMatchObject([{ body: { changes: [{ kind: 'link', after: { well: ['firewall'] } }] } }]);
 });

@@ -119,7 +119,7 @@ function Line({ line, link }: { line: DoctorLine; link: Link }) {
       )}
       {state === 'ask' && (
         <Button
-          label={`${title}: found well`}
+          label={`I looked: it is well, ${title}`}
           short="I looked: it is well"
           onPress={() => void write(`Found well: ${title}`, { ...link, well: [...link.well, name] })}
         />
@@ -255,7 +255,7 @@ function Editor({ link }: { link: Link | undefined }) {
             </View>
             <Button
               label={`Remove line ${i + 1}`}
-              short="✕"
+              short="Remove"
               onPress={() => set({ lines: form.lines.filter((_, at) => at !== i) })}
             />
           </View>

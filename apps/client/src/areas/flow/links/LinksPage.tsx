@@ -43,7 +43,7 @@ export function LinksPage() {
           const wrong = lines.filter(({ state }) => state === 'must fix');
           const asked = lines.filter(({ state }) => state === 'ask');
           return (
-            <Row key={link.id} href={`/flow/links/${link.id}` as Href} label={link.name}>
+            <Row key={link.id} href={`/flow/links/${link.id}` as Href}>
               <View className="flex-1">
                 <Text numberOfLines={1}>{link.name}</Text>
                 <Text kind="small" numberOfLines={1}>

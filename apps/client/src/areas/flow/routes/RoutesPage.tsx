@@ -93,7 +93,7 @@ export function RoutesPage() {
           return (
             <View key={id} className="flex-row items-center border-b border-line pr-4">
               <View className="flex-1">
-                <Row href={`/flow/routes/${id}` as Href} label={name}>
+                <Row href={`/flow/routes/${id}` as Href}>
                   <View className="flex-1">
                     <Text numberOfLines={1}>{name}</Text>
                     <Text kind="small" numberOfLines={2}>

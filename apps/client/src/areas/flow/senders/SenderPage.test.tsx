@@ -119,6 +119,6 @@ test('the list says of each whether it is heard', async () => {
   }));
   await open(<SendersPage />, { records, live: { ...live, universes } });
   expect(screen.getByRole('heading', { level: 1 }).textContent).toBe('4 of 5 planned senders heard.');
-  expect(screen.getByLabelText('Porthole').textContent).toContain('○ not heard');
-  expect(screen.getByLabelText('Bridge desk').textContent).toContain('universes 1-12 · priority 100');
+  expect(screen.getByText('Porthole').closest('a')!.textContent).toContain('○ not heard');
+  expect(screen.getByText('Bridge desk').closest('a')!.textContent).toContain('universes 1-12 · priority 100');
 });

@@ -52,7 +52,7 @@ export function SendersPage() {
           const { id, name, pennant } = sender;
           const universes = universesOf(sender);
           return (
-            <Row key={id} href={`/flow/senders/${id}` as Href} label={name}>
+            <Row key={id} href={`/flow/senders/${id}` as Href}>
               <PennantFlag pennant={pennant} size={22} />
               <View className="flex-1">
                 <Text numberOfLines={1}>{name}</Text>

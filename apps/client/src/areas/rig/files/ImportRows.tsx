@@ -104,7 +104,7 @@ export function ImportRows({ rows, busy, onWrite, onCancel }: Props) {
                 </Pressable>
                 {light && (
                   <Button
-                    label={lit === key ? `Give ${subject} back` : `Light ${subject} on both sides`}
+                    label={lit === key ? `Give back ${subject}` : `Light both, ${subject}`}
                     short={lit === key ? 'Give back' : 'Light both'}
                     onPress={() => prove(key, light)}
                   />

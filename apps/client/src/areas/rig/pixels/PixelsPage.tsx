@@ -45,11 +45,7 @@ export function PixelsPage() {
           {account.runs.map((one) => {
             const ends = absoluteEnds(one, Number(base) as NumberingBase);
             return (
-              <Row
-                key={one.run.id}
-                href={`/rig/pixels/${one.run.id}` as Href}
-                label={`Run ${one.run.number} ${one.run.name}`}
-              >
+              <Row key={one.run.id} href={`/rig/pixels/${one.run.id}` as Href}>
                 <Text kind="mono" className="w-12 font-medium">
                   {one.run.number}
                 </Text>

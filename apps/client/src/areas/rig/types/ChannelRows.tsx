@@ -31,7 +31,6 @@ export function ChannelRows({ channels, onChange }: Props) {
             <Pressable
               role="button"
               aria-expanded={open === i}
-              aria-label={`Channel ${i + 1}, ${channel.attribute}`}
               onPress={() => setOpen(open === i ? -1 : i)}
               className="min-h-11 flex-row items-center gap-3"
             >

@@ -61,23 +61,23 @@ export function TypeSearch({ onChoose }: { onChoose: (type: FixtureType) => void
       </View>
       <View role="list" aria-label="Types">
         {found.map((type) => (
-          <Pressable
-            key={type.id}
-            role="button"
-            aria-label={`${type.maker} ${type.name}`}
-            onPress={() => onChoose(type)}
-            className="min-h-14 justify-center border-b border-line py-2 active:bg-raised"
-          >
-            <View className="flex-row items-center gap-2">
-              <Text className="flex-1" numberOfLines={1}>
-                {type.maker} {type.name}
+          <View key={type.id} role="listitem">
+            <Pressable
+              role="button"
+              onPress={() => onChoose(type)}
+              className="min-h-14 justify-center border-b border-line py-2 active:bg-raised"
+            >
+              <View className="flex-row items-center gap-2">
+                <Text className="flex-1" numberOfLines={1}>
+                  {type.maker} {type.name}
+                </Text>
+                <Text kind="small">{kindWord(type.kind)}</Text>
+              </View>
+              <Text kind="small" numberOfLines={1}>
+                {type.modes.map((mode) => `${mode.name} ${footprintOf(mode)}`).join(' · ')}
               </Text>
-              <Text kind="small">{kindWord(type.kind)}</Text>
-            </View>
-            <Text kind="small" numberOfLines={1}>
-              {type.modes.map((mode) => `${mode.name} ${footprintOf(mode)}`).join(' · ')}
-            </Text>
-          </Pressable>
+            </Pressable>
+          </View>
         ))}
         {found.length === 0 && <Text kind="soft">No type fits. Take a filter away, or make one under Types.</Text>}
       </View>

@@ -41,7 +41,7 @@ export function UniversesPage() {
       acts={
         <>
           <Button
-            label="Change universes"
+            label="Change some universes"
             short="Change some"
             grow
             onPress={() => router.navigate(`/rig/universes/change?universes=${formatUniverses(numbers)}` as Href)}
@@ -71,7 +71,7 @@ export function UniversesPage() {
         data={rows}
         keyExtractor={({ number }) => String(number)}
         renderItem={({ item: { number, name, spans, free, longest, fits } }) => (
-          <Row href={`/rig/universes/${number}` as Href} label={`Universe ${number}`}>
+          <Row href={`/rig/universes/${number}` as Href}>
             <View className="flex-1 gap-1">
               <View className="flex-row items-center gap-2">
                 <Text kind="mono" className="w-8 font-medium">

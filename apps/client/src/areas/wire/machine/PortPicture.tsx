@@ -70,7 +70,7 @@ function lines(
 export function PortPicture({ ports, seen, universes, off, chosen, onPress }: Props) {
   const numbered = new Map(seen?.map((port) => [port.number, port]));
   return (
-    <View role="list" aria-label="Ports" className="flex-row flex-wrap gap-2">
+    <View role={onPress ? 'group' : 'list'} aria-label="Ports" className="flex-row flex-wrap gap-2">
       {ports.map((port) => {
         const there = numbered.get(port.number);
         const [what, protocol, wire, now] = lines(port, ports, universes, there);

@@ -185,7 +185,7 @@ function Editor({ machine, model }: { machine: Machine; model: Model | undefined
       }
       acts={
         <>
-          <Button label="Back" onPress={() => router.navigate(`/wire/${machine.id}` as Href)} />
+          <Button label="Back to the machine" onPress={() => router.navigate(`/wire/${machine.id}` as Href)} />
           <Button label="All" onPress={() => setChosen(new Set(whole.ports.map(({ number }) => number)))} />
           <Button label="None" onPress={() => setChosen(new Set())} />
         </>

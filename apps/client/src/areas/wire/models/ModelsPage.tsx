@@ -50,7 +50,7 @@ export function ModelsPage() {
       />
       <View className="-mx-4">
         {models.map((model) => (
-          <Row key={model.id} href={`/wire/models/${model.id}` as Href} label={`${model.maker} ${model.name}`}>
+          <Row key={model.id} href={`/wire/models/${model.id}` as Href}>
             <View className="flex-1">
               <Text numberOfLines={1}>
                 {model.maker} {model.name}

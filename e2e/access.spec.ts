@@ -1,0 +1,109 @@
+/** Every page as a screen reader meets it: audited for roles, names and landmarks; no two buttons of one name. */
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import { open } from './whole';
+
+const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
+
+const PAGES = [
+  '/rig',
+  '/rig/lamp-101',
+  '/rig/add',
+  '/rig/change',
+  '/rig/dip',
+  '/rig/blocks',
+  '/rig/files',
+  '/rig/findings',
+  '/rig/plan',
+  '/rig/pixels',
+  '/rig/pixels/run-802',
+  '/rig/controllers/machine-cord',
+  '/rig/types',
+  '/rig/types/type-haze',
+  '/rig/universes',
+  '/rig/universes/2',
+  '/rig/universes/2?view=way',
+  '/rig/universes/add',
+  '/rig/universes/change',
+  '/wire',
+  '/wire/machine-car-deck',
+  '/wire/change/machine-car-deck',
+  '/wire/ports/machine-car-deck',
+  '/wire/127.0.0.31',
+  '/wire/addresses',
+  '/wire/addresses/new',
+  '/wire/findings',
+  '/wire/here',
+  '/wire/kept',
+  '/wire/models',
+  '/wire/models/new',
+  '/wire/reach',
+  '/wire/stand-ins',
+  '/wire/table',
+  '/flow',
+  '/flow/map',
+  '/flow/links',
+  '/flow/links/link-porthole',
+  '/flow/links/new',
+  '/flow/links/compare',
+  '/flow/routes',
+  '/flow/routes/new',
+  '/flow/senders',
+  '/flow/senders/new',
+  '/flow/outlet?universes=1',
+  '/listen',
+  '/listen/u2',
+  '/listen/u7?slot=40',
+  '/prove',
+  '/show',
+];
+/** On a wide screen a list and its detail stand beside each other: one page of each make is enough. */
+const WIDE_PAGES = [
+  '/rig/lamp-101',
+  '/rig/universes/2',
+  '/wire/machine-car-deck',
+  '/flow',
+  '/listen/u7?slot=40',
+  '/prove',
+];
+
+interface Violation {
+  readonly id: string;
+  readonly impact: string;
+  readonly nodes: readonly { readonly html: string }[];
+}
+
+async function audit(page: Page): Promise<string[]> {
+  await page.evaluate(AXE);
+  const violations = await page.evaluate(async () => {
+    const { axe } = globalThis as unknown as { axe: { run(): Promise<{ violations: Violation[] }> } };
+    return (await axe.run()).violations;
+  });
+  return violations
+    .filter(({ impact, id }) => impact === 'critical' || impact === 'serious' || /landmark|region|heading-one/.test(id))
+    .map(({ id, nodes }) => `${id} (${nodes.length}): ${nodes[0]!.html.slice(0, 160)}`);
+}
+
+/** Names that more than one button or link in sight has, though they do not lead to the same place. */
+const repeated = (page: Page) =>
+  page.evaluate(() => {
+    const seen = new Map<string, number>();
+    for (const button of document.querySelectorAll('button,[role=button]')) {
+      if (!(button as HTMLElement).checkVisibility()) continue;
+      const name = button.getAttribute('aria-label') ?? button.textContent ?? '';
+      seen.set(name, (seen.get(name) ?? 0) + 1);
+    }
+    return [...seen].filter(([, times]) => times > 1).map(([name, times]) => `${times} buttons named “${name}”`);
+  });
+
+test('every page passes an audit of roles, names and landmarks', async ({ page }, { project }) => {
+  test.setTimeout(240_000);
+  const found: Record<string, string[]> = {};
+  for (const path of project.name === 'wide' ? WIDE_PAGES : PAGES) {
+    await open(page, path);
+    await expect(page.getByRole('main')).not.toBeEmpty();
+    const faults = [...(await audit(page)), ...(await repeated(page))];
+    if (faults.length > 0) found[path] = faults;
+  }
+  expect(found).toEqual({});
+});
