@@ -1,5 +1,6 @@
 /** The programs are tested as they run: built. */
 module.exports = async () => {
-  const { buildPrograms } = await import('./scripts/build.mjs');
+  const { bundleScript } = await import('./scripts/bundle.mjs');
+  const { buildPrograms } = await import(await bundleScript('build'));
   await buildPrograms();
 };

@@ -84,17 +84,15 @@ async function audit(page: Page): Promise<string[]> {
     .map(({ id, nodes }) => `${id} (${nodes.length}): ${nodes[0]!.html.slice(0, 160)}`);
 }
 
-/** Names that more than one button or link in sight has, though they do not lead to the same place. */
-const repeated = (page: Page) =>
-  page.evaluate(() => {
-    const seen = new Map<string, number>();
-    for (const button of document.querySelectorAll('button,[role=button]')) {
-      if (!(button as HTMLElement).checkVisibility()) continue;
-      const name = button.getAttribute('aria-label') ?? button.textContent ?? '';
-      seen.set(name, (seen.get(name) ?? 0) + 1);
-    }
-    return [...seen].filter(([, times]) => times > 1).map(([name, times]) => `${times} buttons named “${name}”`);
-  });
+/** Names that more than one button in sight has. */
+async function repeated(page: Page): Promise<string[]> {
+  const seen = new Map<string, number>();
+  for (const button of await page.getByRole('button').all()) {
+    const name = (await button.getAttribute('aria-label')) ?? (await button.textContent()) ?? '';
+    seen.set(name, (seen.get(name) ?? 0) + 1);
+  }
+  return [...seen].filter(([, times]) => times > 1).map(([name, times]) => `${times} buttons named “${name}”`);
+}
 
 test('every page passes an audit of roles, names and landmarks', async ({ page }, { project }) => {
   test.setTimeout(240_000);

@@ -11,7 +11,8 @@ export default async function start(): Promise<() => Promise<void>> {
   const whole = spawn(
     process.execPath,
     [
-      resolve(__dirname, '../scripts/start.mjs'),
+      resolve(__dirname, '../scripts/run.mjs'),
+      'start',
       ...Object.entries(args).flatMap(([name, value]) => [`--${name}`, String(value)]),
     ],
     { stdio: ['ignore', 'pipe', 'pipe'] },

@@ -8,6 +8,7 @@ import { fileURLToPath } from 'node:url';
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const mark = join(root, 'node_modules/.taxiarch-lockfile');
 
+/** @param {string} sentence */
 function fail(sentence) {
   process.stderr.write(`${sentence}\n`);
   process.exit(1);
@@ -15,7 +16,7 @@ function fail(sentence) {
 
 /** Installs packages if they are missing or belong to another lockfile. Ends the process if that fails. */
 export function ensurePackages() {
-  const [major, minor] = process.versions.node.split('.').map(Number);
+  const [major = 0, minor = 0] = process.versions.node.split('.').map(Number);
   if (major < 20 || (major === 20 && minor < 15))
     fail(
       `Taxiarch needs Node 20.15 or newer; this is ${process.versions.node}. Install a newer Node, then start again.`,

@@ -7,7 +7,7 @@ import { join, resolve } from 'node:path';
 
 jest.setTimeout(90_000);
 
-const START = resolve(__dirname, 'start.mjs');
+const START = [resolve(__dirname, 'run.mjs'), 'start'];
 const PORT = 28_630;
 const UDP = ['--sacn-port', '28568', '--artnet-port', '28454', '--panel-port', '28763'];
 /** Ended after each test, whatever came of it. */
@@ -28,7 +28,7 @@ function start(
   more: readonly string[] = [],
 ): { child: ChildProcess; said: () => string; ended: Promise<number | null> } {
   let text = '';
-  const child = spawn(process.execPath, [START, '--port', String(PORT), '--data', folder, ...UDP, ...more], {
+  const child = spawn(process.execPath, [...START, '--port', String(PORT), '--data', folder, ...UDP, ...more], {
     stdio: ['ignore', 'pipe', 'pipe'],
   });
   for (const stream of [child.stdout!, child.stderr!]) stream.on('data', (piece) => (text += String(piece)));
@@ -109,7 +109,7 @@ test('a folder that cannot be one is a sentence', async () => {
 });
 
 test('options that it does not know, and asking for help', () => {
-  const run = (...args: string[]) => spawnSync(process.execPath, [START, ...args], { encoding: 'utf8' });
+  const run = (...args: string[]) => spawnSync(process.execPath, [...START, ...args], { encoding: 'utf8' });
   expect(run('--help')).toMatchObject({ status: 0, stdout: expect.stringContaining('--no-standins') });
   expect(run('--louder')).toMatchObject({ status: 1, stderr: expect.stringContaining("'--louder'") });
 });

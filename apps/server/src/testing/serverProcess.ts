@@ -1,6 +1,6 @@
 /** The built server as a process of its own, on ports and in a folder that no other test uses. */
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
@@ -41,8 +41,18 @@ export class ServerProcess {
     for (const stream of [child.stdout, child.stderr]) stream?.on('data', (text) => (this.said += String(text)));
   }
 
-  /** Starts and waits for readiness, or for the end if it refuses to start. */
+  /**
+   * Starts and waits for readiness, or for the end if it refuses to start. A new folder is begun from a
+   * copy of one that was begun before: making a database anew is what takes longest.
+   */
   static async start(folder: string, more: readonly string[] = [], port?: number): Promise<ServerProcess> {
+    if (existsSync(folder) && readdirSync(folder).length === 0)
+      cpSync(await begun(more.includes('--empty') ? 'empty' : 'demo'), folder, { recursive: true });
+    return this.startIn(folder, more, port);
+  }
+
+  /** Starts in a folder as it is. */
+  static async startIn(folder: string, more: readonly string[] = [], port?: number): Promise<ServerProcess> {
     const chosen = port ?? (await freePort());
     const udp = ['--sacn-port', String(udpPorts.sacn), '--artnet-port', String(udpPorts.artnet)];
     const child = spawn(process.execPath, [MAIN, '--port', String(chosen), '--data', folder, ...udp, ...more]);
@@ -86,6 +96,25 @@ export class ServerProcess {
     this.child.kill('SIGTERM');
     return this.ended;
   }
+}
+
+/** A folder of this build's in which a show was begun and closed again. */
+async function begun(show: 'empty' | 'demo'): Promise<string> {
+  const place = resolve(MAIN, `../../begun/${show}-${Math.floor(statSync(MAIN).mtimeMs)}`);
+  if (existsSync(place)) return place;
+  const folder = newFolder();
+  const server = await ServerProcess.startIn(folder, show === 'empty' ? ['--empty'] : []);
+  await server.stop();
+  mkdirSync(resolve(place, '..'), { recursive: true });
+  try {
+    cpSync(folder, `${place}-${process.pid}`, { recursive: true });
+    renameSync(`${place}-${process.pid}`, place);
+  } catch {
+    // Another test was quicker.
+    rmSync(`${place}-${process.pid}`, { recursive: true, force: true });
+  }
+  removeFolder(folder);
+  return place;
 }
 
 /** Asks again and again until the answer is as wanted; fails with the last answer after `ms`. */

@@ -2,13 +2,11 @@
 import { createHash } from 'node:crypto';
 import { spawnSync } from 'node:child_process';
 import { cpSync, existsSync, mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
-import { dirname, join, relative } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { join, relative } from 'node:path';
+import { build } from 'esbuild';
+import { bundleOptions, out, root } from './bundle.mjs';
 
-export const root = dirname(dirname(fileURLToPath(import.meta.url)));
-export const out = join(root, '.build');
-
-const BUNDLES = {
+const PROGRAMS = {
   'server/main': 'apps/server/src/main.ts',
   'server/engine': 'apps/server/src/engine/engineThread.ts',
   'server/import': 'apps/server/src/imports/importThread.ts',
@@ -19,35 +17,14 @@ const BUNDLES = {
   'standins/visualiser': 'apps/standins/src/visualiser/main.ts',
 };
 
-export const bundleOptions = {
-  entryPoints: Object.entries(BUNDLES).map(([name, file]) => ({ in: join(root, file), out: name })),
-  outdir: out,
-  outExtension: { '.js': '.mjs' },
-  bundle: true,
-  platform: 'node',
-  target: 'node20',
-  format: 'esm',
-  sourcemap: true,
-  logLevel: 'warning',
-  plugins: [
-    {
-      // Our own workspaces go into the bundle; everything else stays where npm put it.
-      name: 'packages-outside',
-      setup(build) {
-        build.onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
-          kind === 'entry-point' || path.startsWith('@taxiarch/') ? undefined : { path, external: true },
-        );
-      },
-    },
-  ],
+export const programOptions = {
+  ...bundleOptions,
+  entryPoints: Object.entries(PROGRAMS).map(([name, file]) => ({ in: join(root, file), out: name })),
 };
 
-export async function buildPrograms() {
-  const { build } = await import('esbuild');
-  await build(bundleOptions);
-}
+export const buildPrograms = () => build(programOptions);
 
-function* filesBelow(folder) {
+function* filesBelow(folder: string): Generator<string> {
   for (const entry of readdirSync(folder, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
     if (entry.name === 'node_modules' || entry.name === 'fonts' || entry.name.startsWith('.expo')) continue;
     const path = join(folder, entry.name);
@@ -58,7 +35,7 @@ function* filesBelow(folder) {
 }
 
 /** Changes whenever anything changes that the client is built from. */
-function clientFingerprint() {
+function clientFingerprint(): string {
   const hash = createHash('sha256');
   for (const folder of ['apps/client', 'packages/core'])
     for (const path of filesBelow(join(root, folder))) hash.update(relative(root, path)).update(readFileSync(path));
@@ -79,7 +56,7 @@ export function copyFonts() {
       cpSync(join(root, `node_modules/@fontsource/${name}/files/${file}.woff2`), join(to, `${file}.woff2`));
 }
 
-export const expoEnvironment = () => ({
+export const expoEnvironment = (): NodeJS.ProcessEnv => ({
   ...process.env,
   EXPO_OFFLINE: '1',
   EXPO_NO_TELEMETRY: '1',
@@ -90,7 +67,7 @@ export const expoEnvironment = () => ({
  * The page names the scripts of all routes, to be fetched when the first screen stands: whoever has the
  * page open can then go anywhere in it, also while the server is away.
  */
-function fetchAhead(client) {
+function fetchAhead(client: string): void {
   const page = join(client, 'index.html');
   const text = readFileSync(page, 'utf8');
   const links = [...filesBelow(join(client, '_expo/static/js'))]
@@ -100,7 +77,7 @@ function fetchAhead(client) {
   writeFileSync(page, text.replace('</head>', `${links.join('')}</head>`));
 }
 
-export function buildClient() {
+export function buildClient(): void {
   const mark = join(out, 'client.fingerprint');
   const fingerprint = clientFingerprint();
   if (existsSync(mark) && existsSync(join(out, 'client/index.html')) && readFileSync(mark, 'utf8') === fingerprint)
@@ -118,7 +95,3 @@ export function buildClient() {
   writeFileSync(mark, fingerprint);
 }
 
-if (process.argv[1] === fileURLToPath(import.meta.url)) {
-  await buildPrograms();
-  buildClient();
-}

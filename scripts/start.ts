@@ -1,11 +1,12 @@
-/** `npm start`: installs, builds, and runs server and stand-ins until Ctrl-C. Plain Node, so that it runs on a fresh clone. */
-import { fork } from 'node:child_process';
+/** `npm start`: builds, and runs server and stand-ins until Ctrl-C. */
+import { fork, type ChildProcess } from 'node:child_process';
 import { existsSync, readdirSync, rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { createInterface } from 'node:readline/promises';
-import { fileURLToPath } from 'node:url';
+import { pathToFileURL } from 'node:url';
 import { parseArgs } from 'node:util';
-import { ensurePackages } from './prepare.mjs';
+import { buildClient, buildPrograms } from './build';
+import { out } from './bundle.mjs';
 
 const HELP = `npm start -- [options]
   --port N          TCP port of the page (4630)
@@ -19,7 +20,7 @@ const HELP = `npm start -- [options]
   --panel-port N    TCP port of the stand-ins' front panels (7630), for tests
 `;
 
-function say(sentence, code = 1) {
+function say(sentence: string, code = 1): never {
   (code === 0 ? process.stdout : process.stderr).write(`${sentence}\n`);
   process.exit(code);
 }
@@ -42,12 +43,12 @@ function readArguments() {
       },
     }).values;
   } catch (error) {
-    return say(`${error.message}\n\n${HELP}`);
+    return say(`${(error as Error).message}\n\n${HELP}`);
   }
 }
 
 /** Empties the data folder of what Taxiarch keeps there, if the person agrees. */
-async function startFresh(folder, agreed) {
+async function startFresh(folder: string, agreed: boolean): Promise<void> {
   const kept = existsSync(folder)
     ? readdirSync(folder).filter((name) => /^(database|journal|settings|stand-ins)/.test(name))
     : [];
@@ -62,17 +63,17 @@ async function startFresh(folder, agreed) {
   for (const name of kept) rmSync(join(folder, name), { recursive: true, force: true });
 }
 
-const children = [];
+const children: ChildProcess[] = [];
 let ending = false;
 
 /** Stops everything; those that do not end by themselves in five seconds are ended. */
-async function end(code) {
+async function end(code: number): Promise<void> {
   if (ending) return;
   ending = true;
   await Promise.all(
     children.map(
       (child) =>
-        new Promise((done) => {
+        new Promise<void>((done) => {
           if (child.exitCode !== null || child.signalCode !== null) return done();
           const late = setTimeout(() => child.kill('SIGKILL'), 5000);
           child.once('exit', () => {
@@ -87,7 +88,7 @@ async function end(code) {
 }
 
 /** Runs a program until its line of readiness; everything it says before that line is returned with it. */
-function run(file, args, ready) {
+function run(file: string, args: readonly string[], ready: RegExp): Promise<string> {
   return new Promise((done) => {
     // Its own group, so that Ctrl-C reaches this script alone and it stops the rest in order.
     const child = fork(file, args, {
@@ -96,8 +97,8 @@ function run(file, args, ready) {
     });
     children.push(child);
     let said = '';
-    child.stdout.setEncoding('utf8');
-    child.stdout.on('data', (text) => {
+    child.stdout!.setEncoding('utf8');
+    child.stdout!.on('data', (text: string) => {
       said += text;
       if (ready.test(said)) done(said);
     });
@@ -105,19 +106,19 @@ function run(file, args, ready) {
   });
 }
 
-async function main() {
+async function main(): Promise<void> {
   const options = readArguments();
   if (options.help) say(HELP, 0);
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end(0));
-  ensurePackages();
   const folder = resolve(options.data);
-  const { buildClient, buildPrograms, out } = await import('./build.mjs');
   await buildPrograms();
   buildClient();
   if (options.fresh) {
     // The server's own lock is asked first, so that no running show is thrown away.
-    const { lockFolder } = await import(join(out, 'server/lock.mjs'));
-    if (existsSync(folder)) await (await lockFolder(folder).catch((error) => say(error.message))).release();
+    const { lockFolder } = (await import(
+      pathToFileURL(join(out, 'server/lock.mjs')).href
+    )) as typeof import('../apps/server/src/store/lock');
+    if (existsSync(folder)) await (await lockFolder(folder).catch((error: Error) => say(error.message))).release();
     await startFresh(folder, options.yes);
   }
   const udp = ['--sacn-port', options['sacn-port'], '--artnet-port', options['artnet-port']];
@@ -146,4 +147,4 @@ async function main() {
   process.stdout.write(server);
 }
 
-if (process.argv[1] === fileURLToPath(import.meta.url)) main().catch((error) => say(error.message));
+main().catch((error: Error) => say(error.message));

@@ -1,4 +1,5 @@
 /** Consoles to measure with, whole sACN packets sent at a steady pace, and the sockets that hear them. */
+import type { Socket } from 'node:dgram';
 import { setPriority } from 'node:os';
 
 /** Where the levels begin in a packet */
@@ -9,9 +10,9 @@ const LINK_PER_MS = 177;
 const LINK_MOST_MS = 4;
 
 /** A packet of 512 slots at priority 100; its sequence number stands in byte 111. */
-export function packet(universe) {
+export function packet(universe: number): Buffer {
   const bytes = Buffer.alloc(638);
-  const u16 = (at, value) => bytes.writeUInt16BE(value, at);
+  const u16 = (at: number, value: number) => bytes.writeUInt16BE(value, at);
   u16(0, 0x10);
   bytes.write('ASC-E1.17', 4);
   u16(16, 0x7000 | (638 - 16));
@@ -28,7 +29,7 @@ export function packet(universe) {
 }
 
 /** Lets a socket hold as many packets as the system allows, as the engine's sockets do. */
-export function enlarge(socket) {
+export function enlarge(socket: Socket): void {
   for (const megabytes of [32, 16, 8, 4, 2]) {
     try {
       return socket.setRecvBufferSize(megabytes * 1024 * 1024);
@@ -44,7 +45,7 @@ export function enlarge(socket) {
  * others where that is allowed, and when it falls behind all the same it catches up no faster than
  * such a link carries packets.
  */
-export function steadily(aSecond, lasting, send) {
+export function steadily(aSecond: number, lasting: number, send: () => void): Promise<number> {
   if (process.platform === 'linux') {
     try {
       setPriority(0, -20);

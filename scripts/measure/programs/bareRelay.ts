@@ -1,8 +1,8 @@
 /** A bare Node socket that sends on what it takes. Arguments: port, and address and port to send to. */
 import { createSocket } from 'node:dgram';
-import { enlarge } from './steady.mjs';
+import { enlarge } from './steady';
 
-const [port, address, to] = process.argv.slice(2);
+const [port, address, to] = process.argv.slice(2) as [string, string, string];
 const socket = createSocket({ type: 'udp4', reuseAddr: true });
 const sending = createSocket('udp4');
 socket.on('message', (bytes) => sending.send(bytes, Number(to), address));

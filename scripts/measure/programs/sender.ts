@@ -3,9 +3,9 @@
  * (0: as fast as it can), milliseconds. Prints how many packets left.
  */
 import { createSocket } from 'node:dgram';
-import { SLOTS_AT, packet, steadily } from './steady.mjs';
+import { SLOTS_AT, packet, steadily } from './steady';
 
-const [port, universes, rate, lasting] = process.argv.slice(2).map(Number);
+const [port, universes, rate, lasting] = process.argv.slice(2).map(Number) as [number, number, number, number];
 const ADDRESS = '127.0.0.1';
 const packets = Array.from({ length: universes }, (_, i) => packet(i + 1));
 const socket = createSocket('udp4');
@@ -13,7 +13,7 @@ let sent = 0;
 let waiting = 0;
 
 function send() {
-  const bytes = packets[sent % universes];
+  const bytes = packets[sent % universes]!;
   bytes[111] = Math.floor(sent / universes) & 0xff;
   // Levels change in every packet, as they do while a cue fades.
   const from = SLOTS_AT + (sent % 400);
@@ -25,7 +25,7 @@ function send() {
 
 /** As fast as the socket takes them. */
 const blast = () =>
-  new Promise((done) => {
+  new Promise<void>((done) => {
     const end = performance.now() + lasting;
     const step = () => {
       if (performance.now() > end) return done();
@@ -35,9 +35,8 @@ const blast = () =>
     step();
   });
 
-socket.bind(0, ADDRESS, async () => {
-  socket.setSendBufferSize(4 * 1024 * 1024);
-  await (rate === 0 ? blast() : steadily(universes * rate, lasting, send));
-  socket.close();
-  process.stdout.write(`${sent}\n`);
-});
+await new Promise<void>((done) => socket.bind(0, ADDRESS, done));
+socket.setSendBufferSize(4 * 1024 * 1024);
+await (rate === 0 ? blast() : steadily(universes * rate, lasting, send));
+socket.close();
+process.stdout.write(`${sent}\n`);

@@ -1,0 +1,10 @@
+/**
+ * `node scripts/run.mjs NAME …`: installs the packages if need be, then runs the script of that name.
+ * Plain Node, so that it runs on a fresh clone.
+ */
+import { bundleScript } from './bundle.mjs';
+import { ensurePackages } from './prepare.mjs';
+
+ensurePackages();
+const [name = ''] = process.argv.splice(2, 1);
+await import(await bundleScript(name));

@@ -1,0 +1,116 @@
+/**
+ * `npm test`: types, lint, unit tests, and the whole in a real browser; on a fresh clone too.
+ * `npm run quick`: types, lint, and the unit tests that start no process.
+ */
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { buildClient, buildPrograms } from './build';
+import { out, root } from './bundle.mjs';
+
+const QUICK = process.argv[2] === 'quick';
+/** Tests that start servers, or live on real time. */
+const SLOW = ['apps/server/src/.*\\.process\\.test', 'apps/standins/src/standins\\.test', 'scripts/'];
+const counts = { passed: 0, failed: 0 };
+const took: string[] = [];
+
+/** Runs a tool of this project's own packages; what it says is said when it is done. */
+function run(name: string, args: readonly string[]): Promise<boolean> {
+  const begun = performance.now();
+  return new Promise((done) => {
+    const tool = spawn(process.execPath, [join(root, 'node_modules', name), ...args], { cwd: root });
+    let said = `\n— ${name} ${args.join(' ')}\n`;
+    for (const stream of [tool.stdout, tool.stderr]) stream.on('data', (text) => (said += String(text)));
+    tool.once('exit', (code) => {
+      process.stdout.write(said);
+      took.push(`${((performance.now() - begun) / 1000).toFixed(0)} s ${name} ${args[0]}`);
+      done(code === 0);
+    });
+  });
+}
+
+/** A check without tests of its own counts as one. */
+async function check(name: string, args: readonly string[]): Promise<void> {
+  if (await run(name, args)) counts.passed += 1;
+  else counts.failed += 1;
+}
+
+const readReport = <T>(file: string): T | undefined =>
+  existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as T) : undefined;
+
+async function unitTests(args: readonly string[]): Promise<void> {
+  const report = join(out, 'unit.json');
+  rmSync(report, { force: true });
+  const green = await run('jest/bin/jest.js', [...args, '--json', `--outputFile=${report}`]);
+  const read = readReport<{ numPassedTests: number; numFailedTests: number; numRuntimeErrorTestSuites: number }>(report);
+  counts.passed += read?.numPassedTests ?? 0;
+  counts.failed += (read?.numFailedTests ?? 0) + (read?.numRuntimeErrorTestSuites ?? 0);
+  if (!green && !read?.numFailedTests && !read?.numRuntimeErrorTestSuites) counts.failed += 1;
+}
+
+async function browserTests(): Promise<void> {
+  const report = join(out, 'e2e.json');
+  rmSync(report, { force: true });
+  const green = await run('@playwright/test/cli.js', ['test', '-c', 'e2e/playwright.config.ts']);
+  const stats = readReport<{ stats: { expected: number; flaky: number; unexpected: number } }>(report)?.stats;
+  counts.passed += (stats?.expected ?? 0) + (stats?.flaky ?? 0);
+  counts.failed += stats?.unexpected ?? 0;
+  if (!green && !stats?.unexpected) counts.failed += 1;
+}
+
+function ensureChromium(): void {
+  const path = process.env['CHROMIUM'] ?? '/usr/bin/chromium';
+  if (existsSync(path)) return;
+  process.stdout.write('Installing Chromium from Debian’s packages.\n');
+  const apt = (...args: string[]) =>
+    spawnSync('apt-get', args, {
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    });
+  apt('update', '-qq');
+  apt('install', '-y', '-qq', 'chromium');
+  if (existsSync(path)) return;
+  process.stderr.write(
+    'Chromium is missing and could not be installed. Install it, or name its program in the variable CHROMIUM.\n',
+  );
+  process.exit(1);
+}
+
+const types = ['tsconfig.json', 'apps/client/tsconfig.json'].map((project) => ['--noEmit', '-p', project]);
+const rules = [
+  ['.dependency-cruiser.cjs', 'packages', 'apps', 'e2e'],
+  ['.dependency-cruiser.folders.cjs', 'packages', 'apps'],
+].map((args) => ['--config', ...args]);
+
+/** Types and lint, one after the other: beside them, the other core is for what else runs. */
+async function look(): Promise<void> {
+  for (const args of types) await check('typescript/bin/tsc', args);
+  await check('eslint/bin/eslint.js', ['.', '--max-warnings', '0', '--cache', '--cache-location', join(out, 'eslint')]);
+  await check('prettier/bin/prettier.cjs', ['--check', '.', '--log-level', 'warn']);
+  for (const args of rules) await check('dependency-cruiser/bin/dependency-cruise.mjs', args);
+  await check('knip/bin/knip.js', ['--no-progress']);
+  // What docs say of the program is what the program says.
+  await check('../scripts/run.mjs', ['describe', '--check']);
+}
+
+mkdirSync(out, { recursive: true });
+if (QUICK) {
+  await Promise.all([
+    look(),
+    unitTests(['--selectProjects', 'core', 'server', '--testPathIgnorePatterns', ...SLOW, '--maxWorkers=1']),
+  ]);
+} else {
+  ensureChromium();
+  await buildPrograms();
+  buildClient();
+  await look();
+  // One after the other: the tests listen to real sockets and keep real time.
+  await unitTests(['--runInBand']);
+  await browserTests();
+}
+
+process.stdout.write(`\n${took.join('\n')}\n`);
+const line = `${counts.passed} passed, ${counts.failed} failed`;
+writeFileSync(join(out, 'counts.txt'), `${line}\n`);
+process.stdout.write(`\n${line}\n`);
+process.exit(counts.failed > 0 ? 1 : 0);
