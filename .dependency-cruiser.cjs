@@ -66,7 +66,7 @@ module.exports = {
   ],
   options: {
     doNotFollow: { path: 'node_modules' },
-    exclude: { path: ['\\.build', 'drizzle/', 'public/'] },
+    exclude: { path: ['\\.build', 'public/'] },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.lint.json' },
     enhancedResolveOptions: {

@@ -2,7 +2,7 @@ import hooks from 'eslint-plugin-react-hooks';
 import ts from 'typescript-eslint';
 
 export default ts.config(
-  { ignores: ['.build/', '**/node_modules/', 'apps/server/drizzle/', 'apps/client/public/', 'test-results/'] },
+  { ignores: ['.build/', '**/node_modules/', 'apps/client/public/', 'test-results/'] },
   ...ts.configs.recommended,
   {
     rules: {
@@ -10,6 +10,20 @@ export default ts.config(
       'no-console': 'error',
       '@typescript-eslint/no-empty-object-type': ['error', { allowInterfaces: 'with-single-extends' }],
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+    },
+  },
+  {
+    // What only the types tell: a promise that nobody waits for, a case that nobody thought of.
+    files: ['**/*.{ts,tsx}'],
+    languageOptions: {
+      parserOptions: {
+        project: ['./tsconfig.json', './apps/client/tsconfig.json'],
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
     },
   },
   {

@@ -155,7 +155,7 @@ test('one place is chosen once, and every list of lamps is held to it', async ({
 test('a number in the sentence leads to what it counts', async ({ page }) => {
   await handle('porthole', { power: false });
   await open(page, '/listen');
-  await page.getByRole('link', { name: '26 silent' }).click({ timeout: 20_000 });
+  await page.getByRole('link', { name: '26 silent' }).click();
   await expect(page.getByRole('link', { name: /Funnel pixels/ })).toBeVisible();
   await expect(page.getByRole('link', { name: /Quay/ })).toHaveCount(0);
   await handle('porthole', { power: true });

@@ -8,8 +8,8 @@ export default defineConfig({
   testDir: '.',
   globalSetup: './start.ts',
   workers: 1,
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  timeout: 120_000,
+  expect: { timeout: 30_000 },
   reporter: [['list'], ['json', { outputFile: '../.build/e2e.json' }]],
   outputDir: '../test-results',
   use: {

@@ -91,7 +91,7 @@ test('a node and the visualiser are witnesses of what a route sends over a conso
   await expect.poll(lantern).toBe(0);
   // Off again, the console has its universe back.
   await makeSafe();
-  await expect.poll(() => levelAt(WHEELHOUSE_NODE, 1, 1), { timeout: 15_000 }).toBeGreaterThan(0);
+  await expect.poll(() => levelAt(WHEELHOUSE_NODE, 1, 1)).toBeGreaterThan(0);
   await write(changed.seq, null);
 });
 
@@ -148,15 +148,15 @@ test('the base is broken on purpose, found by the doctor, and mended', async ({ 
   await handle('crow', { faults: { base: 0 } });
   await open(page, '/flow/links/link-porthole');
   const base = page.getByRole('listitem').filter({ hasText: 'Numbering begins alike' });
-  await expect(base).toContainText('listens one above what is sent: it is off by one.', { timeout: 20_000 });
+  await expect(base).toContainText('listens one above what is sent: it is off by one.');
   await expect(base).toContainText('Set Crow’s nest to count from 1.');
   await page.getByRole('link', { name: /The visualiser is a stand-in/ }).click();
   const bench = page.getByRole('region', { name: 'Crow’s nest' });
   await expect(bench).toContainText(/Receives \d+ of 40 universes; not /);
   await bench.getByRole('checkbox', { name: 'Counts Art-Net from 0 instead of 1' }).click();
-  await expect(bench).toContainText('Receives 40 of 40 universes.', { timeout: 20_000 });
+  await expect(bench).toContainText('Receives 40 of 40 universes.');
   await open(page, '/flow/links');
-  await expect(page.getByText('3 of 3 links fine.')).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText('3 of 3 links fine.')).toBeVisible();
 });
 
 test('the other program has one lamp in another mode: found by comparing, and told how', async ({ page }) => {

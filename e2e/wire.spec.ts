@@ -7,8 +7,7 @@ import { api, handle, makeSafe, open, panel, undo } from './whole';
 const records = async () => (await api<{ records: { machine: Machine[]; snapshot: Snapshot[] } }>('/api/show')).records;
 const machine = async (id: string) => (await records()).machine.find((one) => one.id === id);
 const box = async (id: string) => (await api<StandIn[]>('/api/stand-ins')).find((one) => one.id === id)!;
-const says = (page: Page, text: string | RegExp, timeout = 10_000) =>
-  expect(page.getByText(text).first()).toBeVisible({ timeout });
+const says = (page: Page, text: string | RegExp) => expect(page.getByText(text).first()).toBeVisible();
 /** A machine's row in the list, which on a phone is a page of its own. */
 const state = (page: Page, name: string) => page.getByRole('link', { name: new RegExp(`^${name} `) });
 
@@ -17,7 +16,7 @@ test.afterEach(makeSafe);
 test('every machine, planned and heard, with the word that says how it stands', async ({ page }) => {
   await handle('crow', { power: false });
   await open(page, '/wire');
-  await expect(page.getByText('16 of 17 machines matched; 1 missing.')).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText('16 of 17 machines matched; 1 missing.')).toBeVisible();
   for (const name of ['Bridge desk', 'Wheelhouse node', 'Car deck node', 'Saloon node', 'Funnel cord driver'])
     await expect(state(page, name)).toContainText('matched');
   await expect(state(page, 'Crow’s nest')).toContainText('missing');
@@ -73,7 +72,7 @@ test('a hand turns a node away from its plan; a push brings it back, and the way
 test('what differs is taken into the plan instead, and taken back', async ({ page }) => {
   await handle('boiler', { turn: { name: 'Bilge node', mask: '255.255.0.0' } });
   await open(page, '/wire/machine-boiler');
-  await says(page, 'Boiler node: 2 settings differ from the plan.', 15_000);
+  await says(page, 'Boiler node: 2 settings differ from the plan.');
   await page.getByRole('button', { name: 'Adopt' }).first().click();
   await page.getByRole('region', { name: 'Preview' }).getByRole('button', { name: 'Adopt' }).click();
   await says(page, 'Bilge node is as planned.');
@@ -81,7 +80,7 @@ test('what differs is taken into the plan instead, and taken back', async ({ pag
   await page.getByRole('button', { name: 'Undo' }).click();
   await says(page, 'Boiler node: 2 settings differ from the plan.');
   await handle('boiler', { turn: { name: 'Boiler node', mask: '255.0.0.0' } });
-  await says(page, 'Boiler node is as planned.', 15_000);
+  await says(page, 'Boiler node is as planned.');
 });
 
 test('safe sends nothing: a push is refused, and a locked machine is left alone', async () => {
@@ -220,8 +219,8 @@ test('a cable is pulled and put back: the node is missing, then matched again', 
   await open(page, '/wire/machine-foredeck');
   await says(page, 'Foredeck node is as planned.');
   await handle('foredeck', { plugged: false });
-  await says(page, 'Foredeck node does not answer any more.', 20_000);
+  await says(page, 'Foredeck node does not answer any more.');
   await handle('foredeck', { plugged: true });
-  await says(page, 'Foredeck node is as planned.', 15_000);
+  await says(page, 'Foredeck node is as planned.');
   expect(await panel<unknown[]>(35, 'ports')).toHaveLength(2);
 });

@@ -94,4 +94,3 @@ export function buildClient(): void {
   fetchAhead(join(out, 'client'));
   writeFileSync(mark, fingerprint);
 }
-

@@ -21,7 +21,8 @@ await building.watch();
 
 const start = (args: readonly string[], cwd = root, env = process.env): ChildProcess =>
   spawn(process.execPath, args, { cwd, env, stdio: 'inherit' });
-const watched = (file: string, ...args: string[]) => start(['--watch', '--watch-preserve-output', join(out, file), ...args]);
+const watched = (file: string, ...args: string[]) =>
+  start(['--watch', '--watch-preserve-output', join(out, file), ...args]);
 const { CI: _, ...environment } = expoEnvironment();
 const programs = [
   watched('server/main.mjs', '--port', String(SERVER), '--data', 'demo-data', '--bench-port', '7630'),
@@ -44,7 +45,13 @@ const headersFor = (port: number, { headers }: IncomingMessage) => ({
 
 const page = createServer((asked, answer) => {
   const port = portOf(asked);
-  const passed = request({ port, host: '127.0.0.1', path: asked.url, method: asked.method, headers: headersFor(port, asked) });
+  const passed = request({
+    port,
+    host: '127.0.0.1',
+    path: asked.url,
+    method: asked.method,
+    headers: headersFor(port, asked),
+  });
   passed.once('response', (reply) => {
     answer.writeHead(reply.statusCode ?? 502, reply.headers);
     reply.pipe(answer);

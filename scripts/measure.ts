@@ -100,7 +100,9 @@ for (const [part, measure] of Object.entries(PARTS)) {
   for (const { figure, asked: held, seen, met, taken } of figures)
     process.stdout.write(`  ${figure}: ${seen} (${held}: ${word(met)}; ${taken} taken away)\n`);
   const order = Object.keys(PARTS);
-  kept = [...kept.filter((one) => one.part !== part), ...figures].sort((a, b) => order.indexOf(a.part) - order.indexOf(b.part));
+  kept = [...kept.filter((one) => one.part !== part), ...figures].sort(
+    (a, b) => order.indexOf(a.part) - order.indexOf(b.part),
+  );
   if (!short) await writeFigures(kept);
 }
 process.exit(0);

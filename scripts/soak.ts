@@ -18,6 +18,8 @@ for (const [name, lostBy] of [
 ] as const) {
   const { confirmed, lost } = await lostBy(rounds);
   harmed ||= lost.length > 0;
-  process.stdout.write(`${name} ${rounds} times: ${confirmed} edits confirmed, ${lost.length} lost ${lost.join(', ')}\n`);
+  process.stdout.write(
+    `${name} ${rounds} times: ${confirmed} edits confirmed, ${lost.length} lost ${lost.join(', ')}\n`,
+  );
 }
 process.exit(harmed ? 1 : 0);

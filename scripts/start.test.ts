@@ -5,7 +5,7 @@ import { createServer } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 
-jest.setTimeout(90_000);
+jest.setTimeout(180_000);
 
 const START = [resolve(__dirname, 'run.mjs'), 'start'];
 const PORT = 28_630;

@@ -42,7 +42,9 @@ async function unitTests(args: readonly string[]): Promise<void> {
   const report = join(out, 'unit.json');
   rmSync(report, { force: true });
   const green = await run('jest/bin/jest.js', [...args, '--json', `--outputFile=${report}`]);
-  const read = readReport<{ numPassedTests: number; numFailedTests: number; numRuntimeErrorTestSuites: number }>(report);
+  const read = readReport<{ numPassedTests: number; numFailedTests: number; numRuntimeErrorTestSuites: number }>(
+    report,
+  );
   counts.passed += read?.numPassedTests ?? 0;
   counts.failed += (read?.numFailedTests ?? 0) + (read?.numRuntimeErrorTestSuites ?? 0);
   if (!green && !read?.numFailedTests && !read?.numRuntimeErrorTestSuites) counts.failed += 1;

@@ -51,7 +51,9 @@ const messages = () =>
 export async function documents(): Promise<Record<string, string>> {
   const options = JSON.parse(readFileSync(join(root, '.prettierrc.json'), 'utf8')) as object;
   const api = readFileSync(join(root, 'docs/api.md'), 'utf8');
-  const made = [BEGIN, endpoints(), '## Problems', problems(), '## Text messages of the feed', messages(), END].join('\n\n');
+  const made = [BEGIN, endpoints(), '## Problems', problems(), '## Text messages of the feed', messages(), END].join(
+    '\n\n',
+  );
   const text = api.replace(new RegExp(`${BEGIN}[^]*${END}`), () => made);
   const json = (value: unknown) => format(JSON.stringify(value), { ...options, parser: 'json' });
   return {

@@ -40,7 +40,8 @@ export function stolen(before: Ticks): number {
 
 export const percent = (share: number): string => `${(share * 100).toFixed(1)} %`;
 export const wait = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
-export const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
+export const median = (values: readonly number[]): number =>
+  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 export const ratio = (one: number, other: number): string => (one / other).toFixed(2);
 
 /** A round of sending, by a bare program and by ours. */
@@ -51,7 +52,9 @@ export interface Round {
 }
 
 /** Whether ours lost nothing, judged by rounds in which the bare program lost nothing and the computer was ours. */
-export function noneLost(rounds: readonly { readonly bare: Round; readonly ours: Round }[]): Pick<Figure, 'seen' | 'met'> {
+export function noneLost(
+  rounds: readonly { readonly bare: Round; readonly ours: Round }[],
+): Pick<Figure, 'seen' | 'met'> {
   const fair = rounds.filter(({ bare, ours }) => bare.lost <= 0 && ours.stolen < QUIET);
   const sum = (which: 'bare' | 'ours') => rounds.reduce((all, round) => all + round[which].lost, 0);
   const sent = rounds.reduce((all, { ours }) => all + ours.sent, 0);

@@ -28,7 +28,11 @@ export async function startServer(folder: string, more: readonly string[] = []):
   };
   const child = spawn(
     process.execPath,
-    [join(out, 'server/main.mjs'), ...Object.entries(args).flatMap(([name, value]) => [`--${name}`, String(value)]), ...more],
+    [
+      join(out, 'server/main.mjs'),
+      ...Object.entries(args).flatMap(([name, value]) => [`--${name}`, String(value)]),
+      ...more,
+    ],
     { stdio: ['ignore', 'pipe', 'inherit'] },
   );
   const ended = new Promise<void>((done) => child.once('exit', () => done()));

@@ -24,7 +24,13 @@ const universe = (i: number, wire: number, protocol: 'artnet' | 'sacn'): Univers
   merge: 'htp',
 });
 
-const node = (i: number, address: string, prefix: number, carries: (port: number) => number, protocol: 'artnet' | 'sacn'): Machine => ({
+const node = (
+  i: number,
+  address: string,
+  prefix: number,
+  carries: (port: number) => number,
+  protocol: 'artnet' | 'sacn',
+): Machine => ({
   ...PLAIN_MACHINE,
   id: `m${i}`,
   rev: 0,
@@ -43,7 +49,9 @@ const planned = (count: number) => ({
   ),
 });
 
-const NETWORK = [{ id: 'n', rev: 1, name: 'N', network: '10.0.0.0', prefix: 8, dhcp: false, standIn: false, ranges: [] }];
+const NETWORK = [
+  { id: 'n', rev: 1, name: 'N', network: '10.0.0.0', prefix: 8, dhcp: false, standIn: false, ranges: [] },
+];
 const within = (i: number) => `10.0.${i >> 7}.${1 + (i & 127)}`;
 
 /** Every tenth shares its address with its neighbour, so that there is something to find. */
@@ -132,7 +140,9 @@ async function pushTo(from: number, count: number, merge: 'htp' | 'ltp'): Promis
     })),
   });
   const begun = performance.now();
-  const { results } = await post<{ results: PushResult[] }>('/api/nodes/push', { machineIds: machines.map(({ id }) => id) });
+  const { results } = await post<{ results: PushResult[] }>('/api/nodes/push', {
+    machineIds: machines.map(({ id }) => id),
+  });
   const done = results.filter(({ fields }) => fields.length === 4 && fields.every(({ state }) => state === 'done'));
   return { took: performance.now() - begun, done: done.length };
 }

@@ -159,7 +159,12 @@ export class NodeBox {
         this.settle();
         // The answer leaves from the old address before the box is found at its new one.
         if (ip !== before) setTimeout(() => void this.move(), 20);
+        return;
       }
+      case 'pollReply':
+      case 'ipProgReply':
+      case 'sync':
+        return;
     }
   }
 

@@ -19,7 +19,7 @@ import {
 import type { StandIn } from '@taxiarch/core/contract';
 import { decodeSacn, encodeData, type SacnData } from '@taxiarch/core/sacn';
 
-jest.setTimeout(40_000);
+jest.setTimeout(180_000);
 
 const ports = { sacn: 17_001, artnet: 17_002, panel: 17_003 };
 const sockets: Socket[] = [];

@@ -56,6 +56,3 @@ export function call<N extends EndpointName>(
 
 /** For SWR: what stands at an address that {@link addressOf} made. */
 export const fetchAddress = <T>(address: string): Promise<T> => request('GET', address, undefined) as Promise<T>;
-
-/** The reply of an endpoint, as a type. */
-export type Replied<N extends EndpointName> = ReplyOf<Of<N>>;

@@ -8,7 +8,7 @@ import { type AnyRecord, type Control, type Kind, PLAIN_INPUT, PLAIN_ROUTE, type
 import { Sender, closeSockets, openSocket, stopSenders } from '../testing/wire';
 import { ServerProcess, eventually, newFolder, removeFolder, udpPorts } from '../testing/serverProcess';
 
-jest.setTimeout(60_000);
+jest.setTimeout(180_000);
 
 const folder = newFolder();
 let server: ServerProcess;

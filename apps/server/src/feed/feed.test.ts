@@ -4,7 +4,7 @@ import { WebSocket } from 'ws';
 import type { LiveReport } from '@taxiarch/core/contract';
 import { ServerProcess, eventually, newFolder, removeFolder } from '../testing/serverProcess';
 
-jest.setTimeout(60_000);
+jest.setTimeout(180_000);
 
 const folder = newFolder();
 let server: ServerProcess;

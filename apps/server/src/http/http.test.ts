@@ -6,7 +6,7 @@ import type { Edit } from '@taxiarch/core/edit';
 import type { Lamp } from '@taxiarch/core/records';
 import { ServerProcess, freePort, newFolder, removeFolder, udpPorts, type Reply } from '../testing/serverProcess';
 
-jest.setTimeout(60_000);
+jest.setTimeout(180_000);
 
 const problem = (reply: Reply): Problem => reply.body as Problem;
 

@@ -5,7 +5,7 @@ import { LIBRARY } from '@taxiarch/core/library';
 import { emptyShow, type Lamp } from '@taxiarch/core/records';
 import { ServerProcess, eventually, newFolder, removeFolder } from '../testing/serverProcess';
 
-jest.setTimeout(60_000);
+jest.setTimeout(180_000);
 
 const folder = newFolder();
 let server: ServerProcess;

@@ -11,7 +11,7 @@ import { ServerProcess, newFolder, removeFolder } from '../testing/serverProcess
 import { DESCRIPTIONS } from '@taxiarch/core/records';
 import { TABLES } from './tables';
 
-jest.setTimeout(60_000);
+jest.setTimeout(180_000);
 
 const SAMPLES = join(__dirname, '../testing/samples');
 const sample = (name: string): string => gunzipSync(readFileSync(join(SAMPLES, `${name}.gz`))).toString('utf8');

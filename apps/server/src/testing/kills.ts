@@ -38,7 +38,9 @@ export async function lostByKills(rounds: number): Promise<{ confirmed: number; 
     const there = new Set(await placesOf(server));
     for (const id of confirmed) if (!there.has(id)) lost.add(id);
     const editing = editUntilGone(server, `r${round}`, confirmed);
-    await new Promise((done) => setTimeout(done, 30 + ((round * 37) % 170)));
+    // Somewhere behind its first edits, another place each round.
+    const had = confirmed.length + 1 + (round % 7);
+    while (confirmed.length < had) await new Promise((done) => setTimeout(done, (round * 3) % 17));
     await server.kill();
     await editing;
   }

@@ -118,7 +118,11 @@ async function begun(show: 'empty' | 'demo'): Promise<string> {
 }
 
 /** Asks again and again until the answer is as wanted; fails with the last answer after `ms`. */
-export async function eventually<T>(ask: () => Promise<T> | T, wanted: (answer: T) => boolean, ms = 8000): Promise<T> {
+export async function eventually<T>(
+  ask: () => Promise<T> | T,
+  wanted: (answer: T) => boolean,
+  ms = 60_000,
+): Promise<T> {
   const end = Date.now() + ms;
   for (;;) {
     const answer = await ask();

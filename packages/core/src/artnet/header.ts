@@ -18,7 +18,6 @@ export const refuseArtNet = (reason: ArtNetRejection): Refused<ArtNetRejection> 
 
 /** Length of identifier and OpCode; a PollReply has no version after it. */
 export const OPCODE_END = 10;
-export const HEADER_LENGTH = 12;
 
 /** The OpCode, or a rejection. */
 export function readOpCode(bytes: Uint8Array): number | ArtNetRejection {

@@ -7,5 +7,5 @@ export * from './sync';
 export * from './address';
 export * from './input';
 export * from './ipProg';
-export { readOpCode, type ArtNetRejection } from './header';
+export { readOpCode } from './header';
 export * from './decode';

@@ -6,7 +6,6 @@ import type { Plan } from '../edit';
 import type { Machine, Model, Network, ShowRecords } from '../records';
 
 export const WEIGHTS = ['must fix', 'look at'] as const;
-export type Weight = (typeof WEIGHTS)[number];
 
 export const finding = report('Finding', {
   rule: words('Name of the check that found it.'),

@@ -13,7 +13,7 @@ import { onTheWire, order, protocol } from './heard';
 import { linkedUniverses } from './linked';
 import { base, enough } from './numbering';
 
-export type { DoctorLine, DoctorState } from './doctorLine';
+export type { DoctorLine } from './doctorLine';
 
 /** In the order in which a person works through them. */
 const CHECKS: readonly ((one: Case) => DoctorLine)[] = [

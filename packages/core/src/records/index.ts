@@ -1,5 +1,5 @@
 /** The records of a show: each kind described once, in a file of its own. */
-export { checkWith, type KindOf, type Row } from './kind';
+export { checkWith, type Row } from './kind';
 export {
   DESCRIPTIONS,
   KINDS,
@@ -10,7 +10,7 @@ export {
   type RecordOf,
   type ShowRecords,
 } from './kinds';
-export { DELIVERIES, PROTOCOLS, type Delivery } from './common';
+export { DELIVERIES, type Delivery } from './common';
 export type { ShowInfo } from './showInfo';
 export type { Place } from './place';
 export {
@@ -37,15 +37,7 @@ export {
 export type { AddressRange, Network } from './network';
 export { PLAIN_SPEED, type Model } from './model';
 export { MACHINE_KINDS, SENDING_KINDS, isOffNetwork, type MachineKind } from './machineKinds';
-export {
-  ADDRESS_WAYS,
-  PLAIN_MACHINE,
-  type AddressWay,
-  type ControllerLimits,
-  type Machine,
-  type MachineInterface,
-  type PlannedAddress,
-} from './machine';
+export { ADDRESS_WAYS, PLAIN_MACHINE, type AddressWay, type Machine, type MachineInterface } from './machine';
 export {
   LOSS_KINDS,
   MOST_PORTS,
@@ -60,8 +52,8 @@ export {
   type PortUse,
   type StartUp,
 } from './port';
-export type { PixelRun, Point, RunStart } from './run';
+export type { PixelRun, Point } from './run';
 export type { Snapshot } from './snapshot';
 export { PLAIN_INPUT, PLAIN_ROUTE, type Route } from './route';
 export type { Control, ControlTarget } from './control';
-export { START_ORDERS, type Link, type LinkLine, type StartOrder } from './link';
+export { START_ORDERS, type Link } from './link';

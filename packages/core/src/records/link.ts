@@ -5,7 +5,6 @@ import { kindOf, type RecordFrom } from './kind';
 
 /** Many visualisers look for senders only when they begin; some senders look for receivers only then. */
 export const START_ORDERS = ['sender', 'visualiser', 'either'] as const;
-export type StartOrder = (typeof START_ORDERS)[number];
 
 /** Universes in a row of a link. */
 const linkLine = shape('Line', {

@@ -23,7 +23,6 @@ export interface Point extends Of<ReturnType<typeof point>['fields']> {}
 
 /** Where a run of pixels begins: right after the run before it, at an address, or at its controller's first universe. */
 const start = choice('Start', { after: {}, at: { universe: showUniverse(), channel: channel() }, controller: {} });
-export type RunStart = ValueOf<typeof start>;
 
 const order = pattern(
   'Order',

@@ -3,5 +3,5 @@ export * as Sacn from './constants';
 export * from './data';
 export * from './sync';
 export * from './discovery';
-export { formatCid, parseCid, readRoot, type SacnRejection } from './root';
+export { formatCid, parseCid, readRoot } from './root';
 export * from './decode';
