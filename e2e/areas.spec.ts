@@ -4,7 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { BRIDGE_DESK, api, handle, makeSafe, open, panel } from './whole';
+import { BRIDGE_DESK, OWN, api, handle, makeSafe, open, panel } from './whole';
 
 const BUILD = resolve(__dirname, '../.build');
 /** Servers of a test's own; none outlives it, however it ends. */
@@ -185,7 +185,13 @@ test('what is to stay taken stays when the device goes away', async ({ page, con
 test('the server goes: the strip says so, and heals by itself when it is back', async ({ page }) => {
   const folder = mkdtempSync(join(tmpdir(), 'taxiarch-e2e-gone-'));
   const start = async (): Promise<ChildProcess> => {
-    const args = { port: 24_631, data: folder, client: `${BUILD}/client`, 'sacn-port': 25_569, 'artnet-port': 26_455 };
+    const args = {
+      port: OWN.page,
+      data: folder,
+      client: `${BUILD}/client`,
+      'sacn-port': OWN.sacn,
+      'artnet-port': OWN.artnet,
+    };
     const server = spawn(process.execPath, [
       `${BUILD}/server/main.mjs`,
       ...Object.entries(args).flatMap(([name, value]) => [`--${name}`, String(value)]),
@@ -197,7 +203,7 @@ test('the server goes: the strip says so, and heals by itself when it is back', 
   const strip = page.getByRole('status', { name: 'Live strip' });
   test.slow();
   const first = await start();
-  await page.goto('http://127.0.0.1:24631/listen');
+  await page.goto(`http://127.0.0.1:${OWN.page}/listen`);
   await expect(page.getByText('0 of 40 universes steady. 40 silent.')).toBeVisible();
   await page.waitForLoadState('networkidle');
   first.kill('SIGKILL');

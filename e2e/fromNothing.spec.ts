@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
 import type { ShowReply } from '@taxiarch/core/contract';
-import { startServer, type Served } from './whole';
+import { OWN, startServer, type Served } from './whole';
 
 test.use({ viewport: { width: 390, height: 844 } });
 
@@ -12,7 +12,7 @@ let served: Served;
 let folder: string;
 test.beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), 'taxiarch-e2e-nothing-'));
-  served = await startServer({ folder, port: 24_632, sacn: 25_570, artnet: 26_456, empty: true });
+  served = await startServer({ folder, port: OWN.page, sacn: OWN.sacn, artnet: OWN.artnet, empty: true });
 });
 test.afterEach(async () => {
   await served.stop();

@@ -1,13 +1,14 @@
-/** Starts the whole as `npm start` does, on ports and in a folder of its own; stops it after the last test. */
+/** Starts the whole as `npm start` does, once for each worker, on ports and in folders of their own; stops them after the last test. */
 import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { PANEL_PORT, PORT } from './whole';
+import { WHOLES, portsOf } from './whole';
 
-export default async function start(): Promise<() => Promise<void>> {
+async function startWhole(worker: number): Promise<() => Promise<void>> {
   const folder = mkdtempSync(join(tmpdir(), 'taxiarch-e2e-'));
-  const args = { port: PORT, data: folder, 'sacn-port': 25_568, 'artnet-port': 26_454, 'panel-port': PANEL_PORT };
+  const { page, panel, sacn, artnet } = portsOf(worker);
+  const args = { port: page, data: folder, 'sacn-port': sacn, 'artnet-port': artnet, 'panel-port': panel };
   const whole = spawn(
     process.execPath,
     [
@@ -32,5 +33,13 @@ export default async function start(): Promise<() => Promise<void>> {
     const code = await ended;
     rmSync(folder, { recursive: true, force: true });
     if (code !== 0) throw new Error(`It did not stop as it should: ${String(code)}\n${said}`);
+  };
+}
+
+export default async function start(): Promise<() => Promise<void>> {
+  const stops: (() => Promise<void>)[] = [];
+  for (let worker = 0; worker < WHOLES; worker += 1) stops.push(await startWhole(worker));
+  return async () => {
+    for (const stop of stops) await stop();
   };
 }

@@ -1,11 +1,21 @@
 /** The running whole as a test meets it: the page, the API, and the panels of the stand-ins. */
 import { spawn } from 'node:child_process';
+import { cpus } from 'node:os';
 import { resolve } from 'node:path';
 import type { StandIn } from '@taxiarch/core/contract';
 import { expect, type Page } from '@playwright/test';
 
-export const PORT = 24_630;
-export const PANEL_PORT = 27_630;
+/** Each worker has a whole of its own; they meet nowhere. */
+export const WHOLES = 2;
+export const portsOf = (worker: number) => ({
+  page: 24_630 + worker,
+  panel: 27_630 + worker,
+  sacn: 25_568 + worker,
+  artnet: 26_454 + worker,
+});
+const { page: PORT, panel: PANEL_PORT } = portsOf(Number(process.env['TEST_PARALLEL_INDEX'] ?? 0));
+/** For a server that a test starts itself. */
+export const OWN = portsOf(20 + Number(process.env['TEST_PARALLEL_INDEX'] ?? 0));
 export const BASE = `http://127.0.0.1:${PORT}`;
 
 /** Last parts of the stand-ins' addresses. */

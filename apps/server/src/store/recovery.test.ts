@@ -10,10 +10,12 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { join } from 'node:path';
-import type { HistoryReply, LiveReport } from '@taxiarch/core/contract';
 import type { Edit } from '@taxiarch/core/edit';
-import { addPlace, lostByKills, lostByTearing, place, placesOf } from '../testing/kills';
-import { ServerProcess, newFolder, removeFolder } from '../testing/serverProcess';
+import { pino } from 'pino';
+import { Notices } from '../bridge/notices';
+import { lostByKills, lostByTearing, place } from '../testing/kills';
+import { newFolder, removeFolder } from '../testing/serverProcess';
+import { ShowStore } from './store';
 import { Journal } from './journal';
 
 jest.setTimeout(180_000);
@@ -31,8 +33,7 @@ test('copies of the folder taken in mid-edit and torn open with every edit confi
   expect(confirmed).toBeGreaterThan(0);
 });
 
-const noticesOf = async (server: ServerProcess): Promise<string[]> =>
-  (await server.get<LiveReport>('/api/live')).notices.map(({ id }) => id);
+const openStore = (folder: string, notices: Notices) => ShowStore.open(folder, notices, pino({ level: 'silent' }));
 const asideIn = (folder: string): string[] => readdirSync(folder).filter((name) => /aside|damaged/.test(name));
 
 const edit = (seq: number, id = `e${seq}`): Edit => ({
@@ -47,10 +48,14 @@ describe('a folder whose files do not agree', () => {
   /** A stopped show with two places more than it began with. */
   const pattern = newFolder();
   beforeAll(async () => {
-    const server = await ServerProcess.start(pattern, ['--empty']);
-    await addPlace(server, 'one');
-    await addPlace(server, 'two');
-    await server.stop();
+    const store = await openStore(pattern, new Notices());
+    for (const id of ['one', 'two'])
+      await store.propose({
+        author: 'Mara',
+        sentence: `Added ${id}`,
+        changes: [{ kind: 'place', id, rev: null, after: place(id, id) }],
+      });
+    await store.close();
   });
   afterAll(() => removeFolder(pattern));
   const stopped = (): string => {
@@ -60,16 +65,17 @@ describe('a folder whose files do not agree', () => {
   };
 
   async function opened(folder: string): Promise<{ places: string[]; notices: string[] }> {
-    const server = await ServerProcess.start(folder);
-    const found = { places: await placesOf(server), notices: await noticesOf(server) };
-    await server.stop();
-    return found;
+    const notices = new Notices();
+    const store = await openStore(folder, notices);
+    const places = store.records().place.map(({ id }) => id);
+    await store.close();
+    return { places, notices: notices.list().map(({ id }) => id) };
   }
 
   test('the database is behind: it is brought up, and nobody is alarmed', async () => {
     const folder = stopped();
     const journal = Journal.open(folder);
-    journal.append(edit(4, 'late'));
+    journal.append(edit(3, 'late'));
     journal.close();
     expect(await opened(folder)).toEqual({ places: ['one', 'two', 'late'], notices: [] });
     expect(asideIn(folder)).toEqual([]);
@@ -141,26 +147,24 @@ test('a long history is folded, and can be read and taken back through the fold'
   journal.append(first);
   for (let seq = 2; seq <= 1200; seq += 1) journal.append(edit(seq));
   journal.close();
-  const server = await ServerProcess.start(folder);
+  const store = await openStore(folder, new Notices());
   expect(existsSync(join(folder, 'history/000000001-000001200.jsonl'))).toBe(true);
-  expect(await placesOf(server)).toHaveLength(1199);
-  const history = await server.get<HistoryReply>('/api/history?author=Mara&newest=1199');
-  expect(history).toMatchObject({ earlier: 1, undo: 1200, redo: null });
-  expect(history.edits.map(({ seq }) => seq)).toEqual(Array.from({ length: 1199 }, (_, i) => 1200 - i));
-  expect((await server.request('POST', '/api/undo', { author: 'Mara' })).body).toMatchObject({ undoes: 1200 });
-  expect((await server.request('POST', '/api/undo', { author: 'Mara' })).body).toMatchObject({ undoes: 1199 });
-  expect((await server.request('POST', '/api/redo', { author: 'Mara' })).body).toMatchObject({
-    sentence: 'Redid: Edit 1199 – ü',
-  });
-  await server.kill();
+  expect(store.records().place).toHaveLength(1199);
+  expect(store.undoState('Mara').undo?.seq).toBe(1200);
+  expect(store.history(1199).map(({ seq }) => seq)).toEqual(Array.from({ length: 1199 }, (_, i) => i + 2));
+  expect(await store.undo('Mara')).toMatchObject({ undoes: 1200 });
+  expect(await store.undo('Mara')).toMatchObject({ undoes: 1199 });
+  expect(await store.redo('Mara')).toMatchObject({ sentence: 'Redid: Edit 1199 – ü' });
+  await store.close();
 
   // The snapshot is harmed: the show is made of the edits that were put by.
   const [snapshot] = readdirSync(join(folder, 'snapshots'));
   writeFileSync(join(folder, 'snapshots', snapshot!), '0');
-  const again = await ServerProcess.start(folder);
-  expect(await placesOf(again)).toHaveLength(1198);
-  expect(await noticesOf(again)).toContain('snapshot');
-  await again.stop();
+  const notices = new Notices();
+  const again = await openStore(folder, notices);
+  expect(again.records().place).toHaveLength(1198);
+  expect(notices.list().map(({ id }) => id)).toContain('snapshot');
+  await again.close();
   removeFolder(folder);
 });
 

@@ -1,0 +1,87 @@
+/** Every field of every kind of record can be met in the client, under the words of its description or others that are told here. */
+import { readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { DESCRIPTIONS, type Kind } from '@taxiarch/core/records';
+
+const SOURCES = join(__dirname, '..');
+const text = (readdirSync(SOURCES, { recursive: true }) as string[])
+  .filter((file) => /\.tsx?$/.test(file) && !/\.test\.|testing/.test(file))
+  .map((file) => readFileSync(join(SOURCES, file), 'utf8'))
+  .join('\n');
+
+/** Fields that the screens call otherwise than their description, and by what; or the act that changes them. */
+const OTHERWISE: Readonly<Record<string, string>> = {
+  'show.about': 'What it is',
+  'place.order': 'nextOrder',
+  'type.modes': 'Add a mode',
+  'universe.wire': 'Number on the wire',
+  'lamp.typeId': 'Other type',
+  'lamp.channel': 'Address, universe/channel',
+  'lamp.blocks': 'Move it to the next gap',
+  'lamp.groups': 'Group',
+  'lamp.tag': 'Colour',
+  'lamp.twin': 'twin',
+  'lamp.locked': 'Lock',
+  'lamp.x': 'Across',
+  'lamp.y': 'Along',
+  'lamp.z': 'Up',
+  'network.network': 'Subnet',
+  'network.prefix': 'Mask',
+  'network.dhcp': 'DHCP',
+  'network.standIn': 'Loopback for stand-ins: each address is a machine',
+  'network.ranges': 'Ranges by kind',
+  'model.fixedValue': 'Puts out fixed values',
+  'model.copies': 'Repeats one port at another',
+  'model.rate': 'Frames a second',
+  'model.parameters': 'Parameters',
+  'model.base': 'Its display counts Art-Net from 1',
+  'model.remote': 'Its settings can be pushed by Art-Net',
+  'model.ipProg': 'Its address can be pushed too',
+  'model.perPage': 'Each port has a net and sub-net of its own',
+  'model.groups': 'Multicast groups',
+  'model.speed': 'Connector',
+  'machine.mode': 'Mode',
+  'machine.locked': 'Locked: nothing is pushed to it',
+  'machine.ticks': 'ticks',
+  'run.bits': 'Resolution',
+  'run.perUniverse': 'Channels a universe',
+  'run.whole': 'Keep each pixel within one universe',
+  'run.reversed': 'Reversed: pixel 1 is the last one sent',
+  'run.nullsSent': 'Null pixels take channels too',
+  'run.from': 'First pixel',
+  'run.to': 'Last pixel',
+  'snapshot.at': 'snapshot.at',
+  'snapshot.about': 'about',
+  'route.order': 'order',
+  'route.inputs': 'Remove input',
+  'route.returns': 'The first gets it back',
+  'route.out': 'To universe',
+  'route.interface': 'Leaves by',
+  'route.master': 'Master, 0 to 255',
+  'route.parts': 'From channel',
+  'route.comesBack': 'Comes back when Taxiarch starts again, if it ran when it ended',
+  'control.wire': 'Universe',
+  'control.target': 'What it does',
+  'control.threshold': 'On from',
+  'link.senderBase': 'The sender counts',
+  'link.receiverBase': 'The visualiser counts',
+  'link.lines': 'Remove line',
+  'link.startsFirst': 'Which starts first',
+  'link.well': 'I looked: it is well',
+};
+
+const said = (words: string) => text.includes(words);
+const fields = (Object.keys(DESCRIPTIONS) as Kind[]).flatMap((kind) =>
+  Object.entries(DESCRIPTIONS[kind].fields).map(([name, { label }]) => [`${kind}.${name}`, label] as const),
+);
+
+test.each(fields)('%s can be met in the client', (field, label) => {
+  const other = OTHERWISE[field];
+  if (other === undefined) expect([field, said(`"${label}"`) || said(`'${label}'`)]).toEqual([field, true]);
+  else expect([field, other, said(other)]).toEqual([field, other, true]);
+});
+
+test('no field is told of that is not there', () => {
+  const known = new Set(fields.map(([field]) => field));
+  expect(Object.keys(OTHERWISE).filter((field) => !known.has(field))).toEqual([]);
+});
