@@ -5,11 +5,13 @@ const node = (name, folder) => ({
   testEnvironment: 'node',
   roots: [`<rootDir>/${folder}`],
   testMatch: ['**/*.test.ts'],
-  transform: { '\\.tsx?$': ['babel-jest', { presets: ['babel-preset-expo'], babelrc: false, configFile: false }] },
+  transform: { '\\.tsx?$': '<rootDir>/jest.transform.cjs' },
   moduleNameMapper: core,
 });
 
 module.exports = {
+  // As long as a busy machine needs.
+  testTimeout: 60_000,
   globalSetup: '<rootDir>/jest.global.cjs',
   projects: [
     node('core', 'packages/core/src'),

@@ -157,7 +157,7 @@ test('a number in the sentence leads to what it counts', async ({ page }) => {
   await open(page, '/listen');
   await page.getByRole('link', { name: '26 silent' }).click();
   await expect(page.getByRole('link', { name: /Funnel pixels/ })).toBeVisible();
-  await expect(page.getByRole('link', { name: /Quay/ })).toHaveCount(0);
+  await expect(page.getByRole('link', { name: /^8 Quay/ })).toHaveCount(0);
   await handle('porthole', { power: true });
 });
 
@@ -171,7 +171,7 @@ test('what is to stay taken stays when the device goes away', async ({ page, con
   await page.getByRole('radiogroup', { name: 'Stay taken' }).getByRole('radio', { name: 'Yes' }).click();
   await page.getByRole('button', { name: 'Make hot' }).click();
   await page.getByRole('link', { name: 'Listen' }).click();
-  await page.getByRole('link', { name: /Quay/ }).click();
+  await page.getByRole('link', { name: /^8 Quay/ }).click();
   await page.getByRole('button', { name: /^Slot 1, / }).click();
   await page.getByRole('button', { name: 'Take 8/1' }).click();
   const holds = async () => (await api<{ holds: { stay: boolean }[] }>('/api/output')).holds.map(({ stay }) => stay);

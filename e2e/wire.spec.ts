@@ -2,7 +2,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { StandIn } from '@taxiarch/core/contract';
 import type { Machine, Snapshot } from '@taxiarch/core/records';
-import { api, handle, makeSafe, open, panel, undo } from './whole';
+import { PERSON, api, handle, makeSafe, open, panel, undo } from './whole';
 
 const records = async () => (await api<{ records: { machine: Machine[]; snapshot: Snapshot[] } }>('/api/show')).records;
 const machine = async (id: string) => (await records()).machine.find((one) => one.id === id);
@@ -88,7 +88,7 @@ test('safe sends nothing: a push is refused, and a locked machine is left alone'
   expect(refused.detail).toBe('Taxiarch is safe and sends nothing. Make it hot to push to nodes.');
   const boiler = (await machine('machine-boiler'))!;
   await api('/api/edits', {
-    author: 'Technician',
+    author: PERSON,
     sentence: 'Locked the Boiler node',
     changes: [{ kind: 'machine', id: boiler.id, rev: boiler.rev, after: { ...boiler, locked: true } }],
   });

@@ -7,6 +7,7 @@ import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node
 import { join } from 'node:path';
 import { buildClient, buildPrograms } from './build';
 import { out, root } from './bundle.mjs';
+import { writeRouteTypes } from './routeTypes';
 
 const QUICK = process.argv[2] === 'quick';
 /** Tests that start servers. */
@@ -89,18 +90,24 @@ const rules = [
   ['.dependency-cruiser.folders.cjs', 'packages', 'apps'],
 ].map((args) => ['--config', ...args]);
 
-/** Types and lint, one after the other: beside them, the other core is for what else runs. */
+/** Types and lint, in two rows: one for each core. */
 async function look(): Promise<void> {
-  for (const args of types) await check('typescript/bin/tsc', args);
-  await check('eslint/bin/eslint.js', ['.', '--max-warnings', '0', '--cache', '--cache-location', join(out, 'eslint')]);
-  await check('prettier/bin/prettier.cjs', ['--check', '.', '--log-level', 'warn']);
-  for (const args of rules) await check('dependency-cruiser/bin/dependency-cruise.mjs', args);
-  await check('knip/bin/knip.js', ['--no-progress']);
-  // What docs say of the program is what the program says.
-  await check('../scripts/run.mjs', ['describe', '--check']);
+  const typing = async () => {
+    for (const args of types) await check('typescript/bin/tsc', args);
+    await check('prettier/bin/prettier.cjs', ['--check', '.', '--log-level', 'warn']);
+  };
+  const linting = async () => {
+    await check('eslint/bin/eslint.js', ['.', '--max-warnings', '0']);
+    for (const args of rules) await check('dependency-cruiser/bin/dependency-cruise.mjs', args);
+    await check('knip/bin/knip.js', ['--no-progress']);
+    // What docs say of the program is what the program says.
+    await check('../scripts/run.mjs', ['describe', '--check']);
+  };
+  await Promise.all([typing(), linting()]);
 }
 
 mkdirSync(out, { recursive: true });
+writeRouteTypes();
 if (QUICK) {
   await Promise.all([
     look(),

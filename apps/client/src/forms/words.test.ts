@@ -12,7 +12,7 @@ const text = (readdirSync(SOURCES, { recursive: true }) as string[])
 /** Fields that the screens call otherwise than their description, and by what; or the act that changes them. */
 const OTHERWISE: Readonly<Record<string, string>> = {
   'show.about': 'What it is',
-  'place.order': 'nextOrder',
+  'place.order': 'kind: \'place\'',
   'type.modes': 'Add a mode',
   'universe.wire': 'Number on the wire',
   'lamp.typeId': 'Other type',
@@ -22,8 +22,8 @@ const OTHERWISE: Readonly<Record<string, string>> = {
   'lamp.tag': 'Colour',
   'lamp.twin': 'twin',
   'lamp.locked': 'Lock',
-  'lamp.x': 'Across',
-  'lamp.y': 'Along',
+  'lamp.x': 'metres',
+  'lamp.y': 'metres',
   'lamp.z': 'Up',
   'network.network': 'Subnet',
   'network.prefix': 'Mask',
@@ -33,7 +33,7 @@ const OTHERWISE: Readonly<Record<string, string>> = {
   'model.fixedValue': 'Puts out fixed values',
   'model.copies': 'Repeats one port at another',
   'model.rate': 'Frames a second',
-  'model.parameters': 'Parameters',
+  'model.parameters': 'Allowance of parameters',
   'model.base': 'Its display counts Art-Net from 1',
   'model.remote': 'Its settings can be pushed by Art-Net',
   'model.ipProg': 'Its address can be pushed too',
@@ -82,6 +82,6 @@ test.each(fields)('%s can be met in the client', (field, label) => {
 });
 
 test('no field is told of that is not there', () => {
-  const known = new Set(fields.map(([field]) => field));
+  const known = new Set<string>(fields.map(([field]) => field));
   expect(Object.keys(OTHERWISE).filter((field) => !known.has(field))).toEqual([]);
 });

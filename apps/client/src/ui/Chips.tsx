@@ -8,7 +8,7 @@ import { useWide } from './wide';
 
 export interface Chip {
   readonly label: string;
-  readonly href: string;
+  readonly href: Extract<Href, string>;
   readonly icon: LucideIcon;
 }
 
@@ -22,7 +22,7 @@ export function Chips({ label, chips, here }: { label: string; chips: readonly C
   const row = chips.map(({ label: text, href, icon: Icon }) => {
     const on = href === at?.href;
     return (
-      <Link key={href} href={href as Href} asChild>
+      <Link key={href} href={href} asChild>
         <Pressable
           aria-current={on ? 'page' : undefined}
           className={`h-11 flex-row items-center gap-2 rounded border border-line px-3 ${on ? 'bg-raised' : 'bg-surface'}`}

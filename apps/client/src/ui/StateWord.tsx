@@ -27,6 +27,7 @@ const STATES = {
 } as const satisfies Record<string, readonly [Mark, Tone]>;
 
 export type StateName = keyof typeof STATES;
+export const STATE_NAMES = Object.keys(STATES) as StateName[];
 
 function MarkShape({ mark, ink }: { mark: Mark; ink: string }) {
   switch (mark) {

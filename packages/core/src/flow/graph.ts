@@ -14,7 +14,7 @@ export interface FlowNode {
   readonly universes: readonly number[];
   /** Of a sender: its name and address, for its flag */
   readonly sender?: { readonly name: string; readonly address: string; readonly own: boolean };
-  readonly href: string;
+  readonly href: `/${'listen' | 'wire'}/${string}` | `/flow/${'senders' | 'routes'}/${string}`;
 }
 
 export interface FlowEdge {

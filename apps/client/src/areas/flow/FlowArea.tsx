@@ -1,5 +1,5 @@
 /** Flow: the ledger. Each universe with who carries it, how it is merged, where it leaves and whom it feeds. */
-import { Link, useRouter, type Href } from 'expo-router';
+import { Link, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
 import { formatWire } from '@taxiarch/core/address';
@@ -69,7 +69,7 @@ function SendersOf({ row, planned }: { row: LedgerRow; planned: readonly Sender[
         </View>
       ))}
       {madeBy.map(({ route, running }) => (
-        <Link key={route.id} href={`/flow/routes/${route.id}` as Href} asChild>
+        <Link key={route.id} href={`/flow/routes/${route.id}`} asChild>
           <Text kind="small" tone="press">
             made by route {route.name}
             {running ? '' : ', off'}
@@ -96,7 +96,7 @@ function Path({ row, senders, choosing, chosen, onChoose }: PathProps) {
               {name}
             </Text>
           ) : (
-            <Link href={`/listen/u${universe.number}` as Href} asChild>
+            <Link href={`/listen/u${universe.number}`} asChild>
               <Text kind="strong" tone="press" className="flex-1">
                 {name}
               </Text>
@@ -105,7 +105,7 @@ function Path({ row, senders, choosing, chosen, onChoose }: PathProps) {
           {report && <StateWord state={report.state} />}
           {!choosing && (
             <Link
-              href={`/rig/universes/${universe.number}?view=way` as Href}
+              href={`/rig/universes/${universe.number}?view=way`}
               asChild
               aria-label={`Change universe ${universe.number}`}
             >
@@ -203,7 +203,7 @@ export function FlowArea() {
               : `${through} of ${count(all.length, 'universe')} reach a port.`}
           {findings.length > 0 && ' '}
           {findings.length > 0 && (
-            <SentenceLink href={'/wire/findings' as Href}>{`${count(findings.length, 'finding')}.`}</SentenceLink>
+            <SentenceLink href={'/wire/findings'}>{`${count(findings.length, 'finding')}.`}</SentenceLink>
           )}
         </Sentence>
       }
@@ -222,7 +222,7 @@ export function FlowArea() {
             {view === 'rows' && all.length > 0 && (
               <Button label="Route a range" grow onPress={() => setChosen(new Set())} />
             )}
-            <Button label="Add universes" grow onPress={() => router.navigate('/rig/universes/add' as Href)} />
+            <Button label="Add universes" grow onPress={() => router.navigate('/rig/universes/add')} />
           </>
         )
       }

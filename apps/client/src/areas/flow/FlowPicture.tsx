@@ -1,5 +1,5 @@
 /** The ledger as a picture: laid out from left to right on a wide screen, from top to bottom on a phone. */
-import { useRouter, type Href } from 'expo-router';
+import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { formatUniverses } from '@taxiarch/core/address';
@@ -132,7 +132,7 @@ function Drawing({ graph, across, senders, onOpen }: DrawingProps) {
               at={placed.at.get(node.id)!}
               senders={senders}
               colour={colour}
-              onOpen={() => (node.universes.length > 1 ? onOpen(node.universes) : router.navigate(node.href as Href))}
+              onOpen={() => (node.universes.length > 1 ? onOpen(node.universes) : router.navigate(node.href))}
             />
           ))}
         </svg>

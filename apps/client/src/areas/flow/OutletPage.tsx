@@ -1,5 +1,5 @@
 /** Where universes leave: on free ports of a machine of the show, or on those of a new one. */
-import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo } from 'react';
 import { formatUniverses, readUniverses } from '@taxiarch/core/address';
 import { added, type Plan } from '@taxiarch/core/edit';
@@ -116,7 +116,7 @@ export function OutletPage() {
         act="Plan it"
         onDone={() =>
           router.navigate(
-            (numbers.length === 1 ? `/rig/universes/${numbers[0]}?view=way` : `/wire/${form.machineId || id}`) as Href,
+            numbers.length === 1 ? `/rig/universes/${numbers[0]}?view=way` : `/wire/${form.machineId || id}`,
           )
         }
       />

@@ -1,5 +1,5 @@
 /** One slot: which lamp and attribute it is, who owns it, who else would, and taking it. */
-import { Link, type Href } from 'expo-router';
+import { Link } from 'expo-router';
 import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import ChevronRight from 'lucide-react-native/icons/chevron-right';
 import X from 'lucide-react-native/icons/x';
@@ -48,7 +48,7 @@ function ClaimLine({ claim }: { claim: Claim }) {
       : undefined;
   return (
     <View>
-      <Link href={`/rig/${claim.patched.run ? 'pixels/' : ''}${lamp.id}` as Href} asChild>
+      <Link href={`/rig/${claim.patched.run ? 'pixels/' : ''}${lamp.id}`} asChild>
         <Text kind="strong" tone="press">
           {lamp.number} {lamp.name}
         </Text>
@@ -99,7 +99,7 @@ export function SlotSheet({ universe, report, slot, unit, pennants, onStep, onCl
 
       {moves.map((control) => (
         <View key={control.id}>
-          <Link href={'/flow/map' as Href} asChild>
+          <Link href={'/flow/map'} asChild>
             <Text kind="strong" tone="press">
               Input: {controlText(control, records)}
             </Text>

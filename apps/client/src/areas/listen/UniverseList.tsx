@@ -1,5 +1,5 @@
 /** Every universe, planned or heard, in one list with how it stands. */
-import { useGlobalSearchParams, usePathname, useRouter, type Href } from 'expo-router';
+import { useGlobalSearchParams, usePathname, useRouter } from 'expo-router';
 import { Fragment } from 'react';
 import { FlatList, View } from 'react-native';
 import { formatWire } from '@taxiarch/core/address';
@@ -13,7 +13,7 @@ import { tokenOf } from '@/data/universes';
 
 const UNEASY: readonly StreamState[] = ['contested', 'ragged', 'silent', 'stray'];
 
-const hrefOf = (state: StreamState | 'all') => (state === 'all' ? '/listen' : `/listen?state=${state}`) as Href;
+const hrefOf = (state: StreamState | 'all') => (state === 'all' ? '/listen' : (`/listen?state=${state}` as const));
 
 /** “12 of 13 universes steady. 1 silent.” Each number leads to those that it counts. */
 function StandingSentence({ live }: { live: LiveReport | undefined }) {
@@ -45,7 +45,7 @@ function UniverseRow({ universe, chosen }: { universe: UniverseReport; chosen: b
   const heard = universe.streams.filter((stream) => !stream.lost);
   const name = universe.show === null ? formatWire(universe) : `${universe.show} ${universe.name}`;
   return (
-    <Row href={`/listen/${tokenOf(universe)}` as Href} chosen={chosen}>
+    <Row href={`/listen/${tokenOf(universe)}`} chosen={chosen}>
       <View className="flex-1">
         <Text kind="strong" numberOfLines={1}>
           {name}
@@ -78,7 +78,7 @@ export function UniverseList() {
     <Screen
       fixed
       sentence={<StandingSentence live={live} />}
-      acts={<Button label="Add universes" grow onPress={() => router.navigate('/rig/universes/add' as Href)} />}
+      acts={<Button label="Add universes" grow onPress={() => router.navigate('/rig/universes/add')} />}
     >
       <FlatList
         data={shown}

@@ -1,6 +1,6 @@
 /** One universe: how it stands, who sends it, and its slots alive. */
 import { sendersOf } from '@taxiarch/core/flow';
-import { Link, useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { Link, useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { formatWireFully, formatWireToken, fromWireKey, wireKey } from '@taxiarch/core/address';
@@ -83,9 +83,9 @@ function Universe({ universe }: { universe: NamedUniverse }) {
             </Text>
             <Link
               href={
-                (universe.plan
+                universe.plan
                   ? `/rig/universes/${universe.plan.number}?view=way`
-                  : `/rig/universes/add?wire=${formatWireToken(fromWireKey(universe.key))}`) as Href
+                  : `/rig/universes/add?wire=${formatWireToken(fromWireKey(universe.key))}`
               }
             >
               <Text kind="small" tone="press">

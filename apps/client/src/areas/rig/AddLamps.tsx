@@ -1,5 +1,5 @@
 /** Adding lamps: what, how many, where; all addresses are shown before anything is written. */
-import { useRouter, type Href } from 'expo-router';
+import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { flowOf, viewOf } from '@taxiarch/core/check';
 import type { Plan } from '@taxiarch/core/edit';
@@ -31,9 +31,7 @@ export function AddLamps() {
     // What they lie on may not be sent by anybody yet, nor leave anywhere: that is next.
     const { senders, inputs, routed, carriers } = flowOf(viewOf(records));
     const goesOn = (of: number) => (senders.has(of) || inputs.has(of) || routed.has(of)) && carriers.has(of);
-    router.navigate(
-      (universe === undefined || goesOn(universe) ? '/rig' : `/rig/universes/${universe}?view=way`) as Href,
-    );
+    router.navigate(universe === undefined || goesOn(universe) ? '/rig' : `/rig/universes/${universe}?view=way`);
   };
   return (
     <Screen
@@ -106,10 +104,7 @@ export function AddLamps() {
           </View>
           <PlanPreview plan={plan} act={`Add ${lampsText(adding)}`} onDone={added} />
           {wide && universe !== undefined && (
-            <Button
-              label="Put them on slots by hand"
-              onPress={() => router.navigate(`/rig/universes/${universe}` as Href)}
-            />
+            <Button label="Put them on slots by hand" onPress={() => router.navigate(`/rig/universes/${universe}`)} />
           )}
           {adding.typed && <Button label="Begin anew" look="bare" onPress={adding.clear} />}
         </>

@@ -1,5 +1,5 @@
 /** What can be done to the lamps that are chosen, in the order in which they were chosen. */
-import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { formatAddress } from '@taxiarch/core/address';
@@ -152,7 +152,7 @@ export function ChangeLamps() {
       acts={
         <>
           <Button label="None" onPress={() => rigSelection.set([])} />
-          <Button label="Switches" onPress={() => router.navigate('/rig/dip' as Href)} />
+          <Button label="Switches" onPress={() => router.navigate('/rig/dip')} />
           <Button
             label="Prove"
             grow

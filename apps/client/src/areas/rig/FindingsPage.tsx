@@ -1,6 +1,6 @@
 /** What the patch finds wrong with itself, each with the ways to mend it. */
 import { ok } from '@taxiarch/core/result';
-import { Link, type Href } from 'expo-router';
+import { Link } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { repairsOf, type PatchFinding } from '@taxiarch/core/patch';
@@ -49,7 +49,7 @@ function FindingCard({ finding, open, onOpen }: { finding: PatchFinding; open: b
           const patched = patch.lamp(id);
           return (
             patched && (
-              <Link key={id} href={`/rig/${patched.run ? 'pixels/' : ''}${id}` as Href}>
+              <Link key={id} href={`/rig/${patched.run ? 'pixels/' : ''}${id}`}>
                 <Text tone="press">
                   {patched.lamp.number} {patched.lamp.name}
                 </Text>

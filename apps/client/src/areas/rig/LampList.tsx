@@ -1,5 +1,5 @@
 /** All lamps, by universe and channel or by place, with search. */
-import { usePathname, useRouter, type Href } from 'expo-router';
+import { usePathname, useRouter } from 'expo-router';
 import { Fragment, memo, useMemo, useState } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
 import { formatAddress } from '@taxiarch/core/address';
@@ -80,7 +80,7 @@ function RigSentence({ records, patch, loaded }: Show) {
       {open.map(({ universe, says }) => (
         <Fragment key={says}>
           {' '}
-          <SentenceLink href={`/rig/universes/${universe}?view=way` as Href}>{says}</SentenceLink>
+          <SentenceLink href={`/rig/universes/${universe}?view=way`}>{says}</SentenceLink>
         </Fragment>
       ))}
     </Sentence>
@@ -152,7 +152,7 @@ const LampRow = memo(function LampRow({
   );
   if (!picking || run)
     return (
-      <Row href={`/rig/${run ? 'pixels/' : ''}${lamp.id}` as Href} chosen={here}>
+      <Row href={`/rig/${run ? 'pixels/' : ''}${lamp.id}`} chosen={here}>
         {inside}
       </Row>
     );
@@ -202,13 +202,13 @@ export function LampList() {
               look="main"
               grow
               disabled={chosen.length === 0}
-              onPress={() => router.navigate('/rig/change' as Href)}
+              onPress={() => router.navigate('/rig/change')}
             />
           </>
         ) : (
           <>
             <Button label="Choose lamps" grow onPress={() => setPicking(true)} />
-            <Button label="Add lamps" look="main" grow onPress={() => router.navigate('/rig/add' as Href)} />
+            <Button label="Add lamps" look="main" grow onPress={() => router.navigate('/rig/add')} />
           </>
         )
       }

@@ -27,7 +27,7 @@ function ChannelRow({
   const range = value === undefined ? undefined : rangeAt(channel, value);
   if (!first) return null;
   return (
-    <Link href={`/listen/u${first.universe}?slot=${first.channel}` as Href} asChild>
+    <Link href={`/listen/u${first.universe}?slot=${first.channel}`} asChild>
       <View className="min-h-11 flex-row items-center gap-3 border-b border-line">
         <Text kind="monoSmall" className="w-16">
           {formatAddress(first)}
@@ -86,9 +86,9 @@ function LampDetails({ patched }: { patched: PatchedLamp }) {
   /** Place among all slots of each channel's first one */
   const firsts = addresses.map((_, i) => addresses.slice(0, i).reduce((sum, { length }) => sum + length, 0));
   const findings = useFindings().filter(({ subjects }) => subjects.includes(lamp.id));
-  const goWith = (selection: typeof rigSelection, to: string) => {
+  const goWith = (selection: typeof rigSelection, to: Href) => {
     selection.set([lamp.id]);
-    router.navigate(to as Href);
+    router.navigate(to);
   };
   return (
     <Screen
@@ -146,7 +146,7 @@ function LampDetails({ patched }: { patched: PatchedLamp }) {
         <DeletePlan
           what={`lamp ${lamp.number}`}
           plan={() => removeLamps(show, [lamp.id])}
-          onDone={() => router.navigate('/rig' as Href)}
+          onDone={() => router.navigate('/rig')}
         />
       </Section>
     </Screen>

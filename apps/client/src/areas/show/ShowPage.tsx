@@ -1,5 +1,5 @@
 /** This show and this computer: who works, the history, how it looks, which interface, how it sends. */
-import { Link, type Href } from 'expo-router';
+import { Link } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import type { Settings } from '@taxiarch/core/contract';
@@ -231,7 +231,7 @@ export function ShowPage() {
         <History onTrouble={setTrouble} />
         <Section title="Network interfaces">
           <Text>Which one Taxiarch uses is chosen under Wire.</Text>
-          <Link href={'/wire/here' as Href}>
+          <Link href={'/wire/here'}>
             <Text tone="press">This computer’s interfaces</Text>
           </Link>
         </Section>

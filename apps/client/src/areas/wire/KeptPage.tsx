@@ -1,5 +1,5 @@
 /** Kept settings: starting points for common jobs and people's own snapshots, given to one or many machines. */
-import { useRouter, type Href } from 'expo-router';
+import { useRouter } from 'expo-router';
 import { useMemo, useRef, useState } from 'react';
 import { View } from 'react-native';
 import {
@@ -137,7 +137,7 @@ function SnapshotCard({ snapshot }: { snapshot: Snapshot }) {
         <Button label="File" onPress={() => save(`${snapshot.name}.node.json`, writeSnapshot(snapshot))} />
         {machine && <Button label="Put back" onPress={() => void push.push([machine.id], snapshot.id)} />}
         <Button label="Remove" onPress={() => setRemoving(!removing)} />
-        {machine && <Button label="Machine" onPress={() => router.navigate(`/wire/${machine.id}` as Href)} />}
+        {machine && <Button label="Machine" onPress={() => router.navigate(`/wire/${machine.id}`)} />}
       </View>
       <PushOutcome push={push} />
       {renaming !== undefined && (

@@ -1,5 +1,5 @@
 /** Wire: planned and heard machines in one list, each with the word that says how it stands. */
-import { usePathname, useRouter, type Href } from 'expo-router';
+import { usePathname, useRouter } from 'expo-router';
 import RefreshCw from 'lucide-react-native/icons/refresh-cw';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
@@ -37,7 +37,7 @@ function WireSentence() {
       {counts.matched} of {count(heard, 'machine')} matched{off === '' ? '.' : `; ${off}.`}
       {findings.length > 0 && ' '}
       {findings.length > 0 && (
-        <SentenceLink href={'/wire/findings' as Href}>{`${count(findings.length, 'finding')}.`}</SentenceLink>
+        <SentenceLink href={'/wire/findings'}>{`${count(findings.length, 'finding')}.`}</SentenceLink>
       )}
     </Sentence>
   );
@@ -137,14 +137,14 @@ export function MachineList() {
               look="main"
               grow
               disabled={chosen.length === 0}
-              onPress={() => router.navigate('/wire/kept' as Href)}
+              onPress={() => router.navigate('/wire/kept')}
             />
           </>
         ) : (
           <>
             <Button label="Look again" icon={RefreshCw} iconOnly onPress={() => void scan()} />
             <Button label="Choose" grow onPress={() => setPicking(true)} />
-            <Button label="Add" look="main" grow onPress={() => router.navigate('/wire/change/new' as Href)} />
+            <Button label="Add" look="main" grow onPress={() => router.navigate('/wire/change/new')} />
           </>
         )
       }

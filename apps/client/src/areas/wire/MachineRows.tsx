@@ -1,5 +1,4 @@
 /** The rows of the list of machines, drawn again only when what they say changes. */
-import type { Href } from 'expo-router';
 import { memo, useCallback, useMemo } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
 import { type MachineEntry, type MachineState, driftWords } from '@taxiarch/core/node';
@@ -66,7 +65,7 @@ const MachineRow = memo(function MachineRow({ id, name, address, note, state, he
       </Pressable>
     );
   return (
-    <Row href={`/wire/${id}` as Href} chosen={here}>
+    <Row href={`/wire/${id}`} chosen={here}>
       {inside}
     </Row>
   );

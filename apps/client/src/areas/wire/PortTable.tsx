@@ -1,5 +1,5 @@
 /** All ports of the show in one table; imported and exported as CSV. */
-import { Link, type Href } from 'expo-router';
+import { Link } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import { formatWire } from '@taxiarch/core/address';
@@ -39,7 +39,7 @@ export function PortTable() {
       <View id="ports" className="gap-4">
         {machines.map((machine) => (
           <Section key={machine.id} title={machine.name}>
-            <Link href={`/wire/ports/${machine.id}` as Href}>
+            <Link href={`/wire/ports/${machine.id}`}>
               <Text tone="press">Set its ports</Text>
             </Link>
             {machine.ports.map((port) => (

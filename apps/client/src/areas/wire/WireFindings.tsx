@@ -1,6 +1,6 @@
 /** What the plan of the network finds wrong with itself, each with the ways to mend it. */
 import { ok } from '@taxiarch/core/result';
-import { Link, type Href } from 'expo-router';
+import { Link } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { networkRepairs, type Finding } from '@taxiarch/core/check';
@@ -52,7 +52,7 @@ function Card({ finding, open, onOpen }: { finding: Finding; open: boolean; onOp
         {[...new Set(finding.subjects)].map(
           (id) =>
             names.has(id) && (
-              <Link key={id} href={`/wire/${id}` as Href}>
+              <Link key={id} href={`/wire/${id}`}>
                 <Text tone="press">{names.get(id)}</Text>
               </Link>
             ),

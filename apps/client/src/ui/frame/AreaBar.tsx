@@ -1,5 +1,5 @@
 /** The five areas: along the foot on a phone, a narrow rail on a wide screen. */
-import { Link, usePathname, type Href } from 'expo-router';
+import { Link, usePathname } from 'expo-router';
 import Cable from 'lucide-react-native/icons/cable';
 import Ear from 'lucide-react-native/icons/ear';
 import LampCeiling from 'lucide-react-native/icons/lamp-ceiling';
@@ -33,7 +33,7 @@ export function AreaBar({ upright = false }: { upright?: boolean }) {
       {AREAS.map(({ path, label, icon: Icon }) => {
         const on = here.startsWith(path);
         return (
-          <Link key={path} href={path as Href} asChild>
+          <Link key={path} href={path} asChild>
             <Pressable
               aria-current={on ? 'page' : undefined}
               className={`items-center justify-center gap-0.5 ${upright ? 'h-16' : 'flex-1'} ${on ? 'bg-raised' : ''}`}

@@ -12,13 +12,13 @@ import { Text } from '../Text';
 function hrefOf(target: JumpTarget): Href {
   switch (target.kind) {
     case 'slot':
-      return `/listen/u${target.universe}?slot=${target.channel}` as Href;
+      return `/listen/u${target.universe}?slot=${target.channel}`;
     case 'universe':
-      return `/listen/u${target.universe}` as Href;
+      return `/listen/u${target.universe}`;
     case 'lamp':
-      return `/rig/${target.id}` as Href;
+      return `/rig/${target.id}`;
     case 'machine':
-      return `/wire/${target.key}` as Href;
+      return `/wire/${target.key}`;
   }
 }
 

@@ -1,5 +1,5 @@
 /** The top line: the show, and the way to everything else. */
-import { Link, usePathname, useRouter, type Href } from 'expo-router';
+import { Link, usePathname, useRouter } from 'expo-router';
 import ArrowLeft from 'lucide-react-native/icons/arrow-left';
 import Search from 'lucide-react-native/icons/search';
 import { Pressable, View } from 'react-native';
@@ -18,9 +18,7 @@ export function TopLine({ onJump }: { onJump: () => void }) {
   const up = upFrom(usePathname());
   return (
     <View role="banner" className="h-14 flex-row items-center gap-1 border-b border-line bg-surface px-2">
-      {!wide && up && (
-        <Button label="Back" look="bare" icon={ArrowLeft} iconOnly onPress={() => router.navigate(up as Href)} />
-      )}
+      {!wide && up && <Button label="Back" look="bare" icon={ArrowLeft} iconOnly onPress={() => router.navigate(up)} />}
       <Link href="/show" asChild aria-label={`${name}, this show and this computer`}>
         <Pressable className="h-12 flex-1 justify-center rounded px-2 active:bg-raised">
           <Text kind="strong" numberOfLines={1}>

@@ -1,6 +1,6 @@
 /** One link: the doctor's list worked through live, and the link itself. */
 import { sendersOf } from '@taxiarch/core/flow';
-import { Link as Anchor, useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { Link as Anchor, useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { formatWire, type NumberingBase, type Protocol } from '@taxiarch/core/address';
@@ -57,7 +57,7 @@ function Looked({ link }: { link: Link }) {
       }
       acts={
         <>
-          <Button label="Change" grow onPress={() => router.navigate(`/flow/links/${link.id}?edit=yes` as Href)} />
+          <Button label="Change" grow onPress={() => router.navigate(`/flow/links/${link.id}?edit=yes`)} />
           {picture && <Button label="Its picture" grow onPress={() => window.open(picture, '_blank', 'noopener')} />}
         </>
       }
@@ -73,7 +73,7 @@ function Looked({ link }: { link: Link }) {
         ))}
       </View>
       {standIns && wrong > 0 && (
-        <Anchor href={'/wire/stand-ins' as Href}>
+        <Anchor href={'/wire/stand-ins'}>
           <Text tone="press">The visualiser is a stand-in: its settings are turned on the bench</Text>
         </Anchor>
       )}
@@ -273,7 +273,7 @@ function Editor({ link }: { link: Link | undefined }) {
         of={editing}
         plan={plan}
         act={link ? 'Change the link' : 'Add the link'}
-        onDone={() => router.navigate(`/flow/links/${id}` as Href)}
+        onDone={() => router.navigate(`/flow/links/${id}`)}
       />
       {link && (
         <Delete
@@ -281,7 +281,7 @@ function Editor({ link }: { link: Link | undefined }) {
           what={`the link ${link.name}`}
           onDone={() => {
             editing.clear();
-            router.navigate('/flow/links' as Href);
+            router.navigate('/flow/links');
           }}
         />
       )}

@@ -1,5 +1,5 @@
 /** Links from senders to visualisers, each with what its doctor says now. */
-import { useRouter, type Href } from 'expo-router';
+import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { protocolName } from '@taxiarch/core/address';
 import { rangeText } from '@taxiarch/core/flow';
@@ -28,13 +28,8 @@ export function LinksPage() {
       }
       acts={
         <>
-          <Button
-            label="Compare patches"
-            short="Compare"
-            grow
-            onPress={() => router.navigate('/flow/links/compare' as Href)}
-          />
-          <Button label="Add a link" look="main" grow onPress={() => router.navigate('/flow/links/new' as Href)} />
+          <Button label="Compare patches" short="Compare" grow onPress={() => router.navigate('/flow/links/compare')} />
+          <Button label="Add a link" look="main" grow onPress={() => router.navigate('/flow/links/new')} />
         </>
       }
     >
@@ -43,7 +38,7 @@ export function LinksPage() {
           const wrong = lines.filter(({ state }) => state === 'must fix');
           const asked = lines.filter(({ state }) => state === 'ask');
           return (
-            <Row key={link.id} href={`/flow/links/${link.id}` as Href}>
+            <Row key={link.id} href={`/flow/links/${link.id}`}>
               <View className="flex-1">
                 <Text numberOfLines={1}>{link.name}</Text>
                 <Text kind="small" numberOfLines={1}>

@@ -1,6 +1,6 @@
 /** A route's way: what comes in, how it is merged, where it goes and how. */
 import { removed } from '@taxiarch/core/edit';
-import { useRouter, type Href } from 'expo-router';
+import { useRouter } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import { DELIVERIES, type Delivery, type Route } from '@taxiarch/core/records';
@@ -155,7 +155,7 @@ export function RouteEditor({ route }: { route: Route | undefined }) {
         of={editing}
         plan={plan}
         act={route ? 'Change the route' : 'Plan the route'}
-        onDone={() => router.navigate(`/flow/routes/${id}` as Href)}
+        onDone={() => router.navigate(`/flow/routes/${id}`)}
       />
       {route && (
         <Delete
@@ -163,7 +163,7 @@ export function RouteEditor({ route }: { route: Route | undefined }) {
           what={`the route ${route.name}`}
           onDone={() => {
             editing.clear();
-            router.navigate('/flow/routes' as Href);
+            router.navigate('/flow/routes');
           }}
         />
       )}

@@ -1,5 +1,5 @@
 /** One route: its slots alive with the owner of each, ranges held by hand or taken from another input, and its switch. */
-import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { wireKey } from '@taxiarch/core/address';
@@ -87,7 +87,7 @@ function Running({ route }: { route: Route }) {
       sentence={<Sentence>{standing(route, report)}</Sentence>}
       acts={
         <>
-          <Button label="Change" grow onPress={() => router.navigate(`/flow/routes/${route.id}?edit=yes` as Href)} />
+          <Button label="Change" grow onPress={() => router.navigate(`/flow/routes/${route.id}?edit=yes`)} />
           <Button
             label={report?.running ? 'Switch off' : 'Run'}
             look={report?.running ? 'plain' : 'hot'}

@@ -1,5 +1,5 @@
 /** All routes: what each does, whether it runs, and switching them. */
-import { useRouter, type Href } from 'expo-router';
+import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { routeText } from '@taxiarch/core/route';
@@ -80,7 +80,7 @@ export function RoutesPage() {
               }
             />
           )}
-          <Button label="Add a route" look="main" grow onPress={() => router.navigate('/flow/routes/new' as Href)} />
+          <Button label="Add a route" look="main" grow onPress={() => router.navigate('/flow/routes/new')} />
         </>
       }
     >
@@ -93,7 +93,7 @@ export function RoutesPage() {
           return (
             <View key={id} className="flex-row items-center border-b border-line pr-4">
               <View className="flex-1">
-                <Row href={`/flow/routes/${id}` as Href}>
+                <Row href={`/flow/routes/${id}`}>
                   <View className="flex-1">
                     <Text numberOfLines={1}>{name}</Text>
                     <Text kind="small" numberOfLines={2}>

@@ -1,5 +1,5 @@
 /** What one machine is planned to send, at which priority, under which flag. */
-import { Link, useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { Link, useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import { allowanceText, viewOf } from '@taxiarch/core/check';
@@ -34,7 +34,7 @@ export function SenderPage() {
 const words = (all: readonly string[]) => all.map((value) => ({ value, label: value }));
 
 /** Where one who came from a universe goes back to. */
-const universeHref = (asked: string) => `/rig/universes/${Number.parseInt(asked, 10)}?view=way`;
+const universeHref = (asked: string) => `/rig/universes/${Number.parseInt(asked, 10)}?view=way` as const;
 
 function Editor({ sender }: { sender: Sender | undefined }) {
   const router = useRouter();
@@ -57,7 +57,7 @@ function Editor({ sender }: { sender: Sender | undefined }) {
   return (
     <Screen sentence={<Sentence>{sender ? `${sender.name}, as planned.` : 'A new sender for the plan.'}</Sentence>}>
       {sender ? (
-        <Link href={`/wire/${sender.id}` as Href}>
+        <Link href={`/wire/${sender.id}`}>
           <Text tone="press">Its name, addresses and place stand on the machine’s own page</Text>
         </Link>
       ) : (
@@ -115,7 +115,7 @@ function Editor({ sender }: { sender: Sender | undefined }) {
         of={editing}
         plan={plan}
         act={sender ? 'Change the sender' : 'Add the sender'}
-        onDone={() => router.navigate((asked === '' ? '/flow/senders' : universeHref(asked)) as Href)}
+        onDone={() => router.navigate(asked === '' ? '/flow/senders' : universeHref(asked))}
       />
       {sender && (
         <Delete
@@ -123,7 +123,7 @@ function Editor({ sender }: { sender: Sender | undefined }) {
           change={changed('machine', sender.machine, { ...sender.machine, sends: null })}
           onDone={() => {
             editing.clear();
-            router.navigate('/flow/senders' as Href);
+            router.navigate('/flow/senders');
           }}
         />
       )}

@@ -1,5 +1,5 @@
 /** Who is planned to send what, and who is heard doing so. */
-import { useRouter, type Href } from 'expo-router';
+import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { formatUniverses } from '@taxiarch/core/address';
 import { readOutputTable } from '@taxiarch/core/format';
@@ -42,7 +42,7 @@ export function SendersPage() {
             onPress={() => window.location.assign('/api/export/csv/outputs')}
           />
           <Button label="Import from CSV" short="Import" onPress={table.choose} />
-          <Button label="Add a sender" look="main" grow onPress={() => router.navigate('/flow/senders/new' as Href)} />
+          <Button label="Add a sender" look="main" grow onPress={() => router.navigate('/flow/senders/new')} />
         </>
       }
     >
@@ -52,7 +52,7 @@ export function SendersPage() {
           const { id, name, pennant } = sender;
           const universes = universesOf(sender);
           return (
-            <Row key={id} href={`/flow/senders/${id}` as Href}>
+            <Row key={id} href={`/flow/senders/${id}`}>
               <PennantFlag pennant={pennant} size={22} />
               <View className="flex-1">
                 <Text numberOfLines={1}>{name}</Text>

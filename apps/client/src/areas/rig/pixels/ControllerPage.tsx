@@ -1,5 +1,5 @@
 /** A pixel controller: where it begins to listen, and what its outputs drive. */
-import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import type { Result } from '@taxiarch/core/result';
@@ -82,7 +82,7 @@ function ControllerEditor({ machine }: { machine: Machine | undefined }) {
         of={editing}
         plan={plan}
         act={machine ? 'Change the controller' : 'Add the controller'}
-        onDone={() => router.navigate('/rig/pixels' as Href)}
+        onDone={() => router.navigate('/rig/pixels')}
       />
     </Screen>
   );

@@ -1,5 +1,5 @@
 /** Runs of pixels: their channels, universes and addresses, and what their controllers have to drive. */
-import { useRouter, type Href } from 'expo-router';
+import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { formatAddress, type NumberingBase } from '@taxiarch/core/address';
@@ -30,7 +30,7 @@ export function PixelsPage() {
         <>
           <Button label="CSV" onPress={() => window.location.assign('/api/export/csv/pixels')} />
           <Button label="Print" onPress={() => printSheet('pixels')} />
-          <Button label="Add a run" look="main" grow onPress={() => router.navigate('/rig/pixels/new' as Href)} />
+          <Button label="Add a run" look="main" grow onPress={() => router.navigate('/rig/pixels/new')} />
         </>
       }
     >
@@ -45,7 +45,7 @@ export function PixelsPage() {
           {account.runs.map((one) => {
             const ends = absoluteEnds(one, Number(base) as NumberingBase);
             return (
-              <Row key={one.run.id} href={`/rig/pixels/${one.run.id}` as Href}>
+              <Row key={one.run.id} href={`/rig/pixels/${one.run.id}`}>
                 <Text kind="mono" className="w-12 font-medium">
                   {one.run.number}
                 </Text>
@@ -90,10 +90,10 @@ export function PixelsPage() {
           <Button
             key={machine.id}
             label={`Change ${machine.name}`}
-            onPress={() => router.navigate(`/rig/controllers/${machine.id}` as Href)}
+            onPress={() => router.navigate(`/rig/controllers/${machine.id}`)}
           />
         ))}
-        <Button label="Add a controller" onPress={() => router.navigate('/rig/controllers/new' as Href)} />
+        <Button label="Add a controller" onPress={() => router.navigate('/rig/controllers/new')} />
       </View>
     </Screen>
   );

@@ -1,5 +1,5 @@
 /** One run of pixels: made or changed, with its addresses as they would be. */
-import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { type Result, ok } from '@taxiarch/core/result';
@@ -160,7 +160,7 @@ function RunEditor({ run }: { run: PixelRun | undefined }) {
         of={editing}
         plan={plan}
         act={run ? 'Change the run' : 'Add the run'}
-        onDone={() => !run && router.navigate(`/rig/pixels/${id}` as Href)}
+        onDone={() => !run && router.navigate(`/rig/pixels/${id}`)}
       />
       {run && <Text kind="small">Its channels stand in Listen, in the universes that it runs through.</Text>}
     </Screen>

@@ -1,5 +1,5 @@
 /** The plan of the ship: lamps in metres from above or from the side, alight as they receive. */
-import { useRouter, type Href } from 'expo-router';
+import { useRouter } from 'expo-router';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { wireKey } from '@taxiarch/core/address';
@@ -161,7 +161,7 @@ export function PlanPage() {
       if (!mark) return;
       if (tool !== 'look') {
         if (!mark.end) rigSelection.toggle(mark.id);
-      } else router.navigate(`/rig/${mark.end ? 'pixels/' : ''}${mark.id}` as Href);
+      } else router.navigate(`/rig/${mark.end ? 'pixels/' : ''}${mark.id}`);
     },
     onDragStart: (at) => {
       const mark = markAt(at);

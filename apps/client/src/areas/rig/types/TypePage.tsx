@@ -1,5 +1,5 @@
 /** One fixture type: its modes, their channels and slots; made here or changed. */
-import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { blocksOf, footprintOf, repeatCells } from '@taxiarch/core/fixture';
@@ -179,7 +179,7 @@ function TypeEditor({ type }: { type: FixtureType | undefined }) {
         of={{ ...editing, typed: editing.typed || !inShow }}
         plan={plan}
         act={inShow ? 'Change the type' : type ? 'Take into the show' : 'Make the type'}
-        onDone={() => !type && router.navigate(`/rig/types/${id}` as Href)}
+        onDone={() => !type && router.navigate(`/rig/types/${id}`)}
       />
       {base && (
         <View className="flex-row gap-2">

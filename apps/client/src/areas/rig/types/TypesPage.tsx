@@ -1,5 +1,5 @@
 /** All fixture types: those of the show and the library. */
-import { useRouter, type Href } from 'expo-router';
+import { useRouter } from 'expo-router';
 import { useShow } from '@/data/show';
 import { Button, Screen, Sentence, count } from '@/ui';
 import { TypeSearch } from './TypeSearch';
@@ -18,12 +18,12 @@ export function TypesPage() {
       }
       acts={
         <>
-          <Button label="Import a file" onPress={() => router.navigate('/rig/files' as Href)} />
-          <Button label="Make a type" look="main" grow onPress={() => router.navigate('/rig/types/new' as Href)} />
+          <Button label="Import a file" onPress={() => router.navigate('/rig/files')} />
+          <Button label="Make a type" look="main" grow onPress={() => router.navigate('/rig/types/new')} />
         </>
       }
     >
-      <TypeSearch onChoose={(type) => router.navigate(`/rig/types/${type.id}` as Href)} />
+      <TypeSearch onChoose={(type) => router.navigate(`/rig/types/${type.id}`)} />
     </Screen>
   );
 }

@@ -1,5 +1,5 @@
 /** Universes added to the show, one or a range of them. */
-import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo } from 'react';
 import { formatUniverses, readUniverses, readWireToken } from '@taxiarch/core/address';
 import type { Plan } from '@taxiarch/core/edit';
@@ -88,7 +88,7 @@ export function AddUniverses() {
         of={editing}
         plan={plan}
         act={`Add ${many ? `${numbers.length} universes` : 'the universe'}`}
-        onDone={() => router.navigate((many ? '/rig/universes' : `/rig/universes/${numbers[0]}?view=way`) as Href)}
+        onDone={() => router.navigate(many ? '/rig/universes' : `/rig/universes/${numbers[0]}?view=way`)}
       />
     </Screen>
   );

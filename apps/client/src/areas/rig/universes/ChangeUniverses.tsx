@@ -1,5 +1,5 @@
 /** Many universes changed at once: numbers, protocol, names, merge; or deleted when nothing uses them. */
-import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { formatUniverses, readUniverses } from '@taxiarch/core/address';
 import type { Plan } from '@taxiarch/core/edit';
@@ -118,7 +118,7 @@ export function ChangeUniverses() {
           key={act}
           plan={plan}
           act={ACTS.find(({ value }) => value === act)!.label}
-          onDone={() => router.navigate('/rig/universes' as Href)}
+          onDone={() => router.navigate('/rig/universes')}
         />
       </Section>
     </Screen>

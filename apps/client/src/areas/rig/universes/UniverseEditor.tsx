@@ -42,13 +42,13 @@ export function UniverseEditor({ universe }: { universe: Universe }) {
           <Button
             label="Renumber"
             grow
-            onPress={() => router.navigate(`/rig/universes/change?universes=${universe.number}` as Href)}
+            onPress={() => router.navigate(`/rig/universes/change?universes=${universe.number}`)}
           />
         </View>
         <DeletePlan
           what={`universe ${universe.number}`}
           plan={() => deleteUniverses(records, [universe.number], (number) => patch.universe(number).length)}
-          onDone={() => router.navigate('/rig/universes' as Href)}
+          onDone={() => router.navigate('/rig/universes')}
         />
       </Section>
     </>
@@ -61,17 +61,17 @@ function UniverseWay({ number }: { number: number }) {
   const { records } = useShow();
   const flow = useMemo(() => flowOf(viewOf(records)), [records]);
   const senders = [
-    ...(flow.senders.get(number) ?? []).map(({ sender }) => ({
+    ...(flow.senders.get(number) ?? []).map(({ sender }): Way => ({
       href: `/flow/senders/${sender.id}`,
       name: sender.name,
     })),
-    ...(flow.inputs.get(number) ?? []).map(({ known: { machine }, port }) => ({
+    ...(flow.inputs.get(number) ?? []).map(({ known: { machine }, port }): Way => ({
       href: `/wire/${machine.id}`,
       name: `${machine.name}, input ${port?.number}`,
     })),
-    ...(flow.routed.has(number) ? [{ href: '/flow/routes', name: 'a route' }] : []),
+    ...(flow.routed.has(number) ? [{ href: '/flow/routes', name: 'a route' } satisfies Way] : []),
   ];
-  const carriers = (flow.carriers.get(number) ?? []).map(({ known: { machine }, port }) => ({
+  const carriers = (flow.carriers.get(number) ?? []).map(({ known: { machine }, port }): Way => ({
     href: `/wire/${machine.id}`,
     name: port ? `${machine.name}, port ${port.number}` : machine.name,
   }));
@@ -79,24 +79,18 @@ function UniverseWay({ number }: { number: number }) {
     <Section title="Its way">
       <Ways label="Sent by" ways={senders} none="nobody yet" />
       {senders.length === 0 && (
-        <Button
-          label="Plan who sends it"
-          onPress={() => router.navigate(`/flow/senders/new?universes=${number}` as Href)}
-        />
+        <Button label="Plan who sends it" onPress={() => router.navigate(`/flow/senders/new?universes=${number}`)} />
       )}
       <Ways label="Leaves at" ways={carriers} none="no port yet" />
       {carriers.length === 0 && (
-        <Button
-          label="Plan where it leaves"
-          onPress={() => router.navigate(`/flow/outlet?universes=${number}` as Href)}
-        />
+        <Button label="Plan where it leaves" onPress={() => router.navigate(`/flow/outlet?universes=${number}`)} />
       )}
     </Section>
   );
 }
 
 interface Way {
-  readonly href: string;
+  readonly href: Href;
   readonly name: string;
 }
 
@@ -109,7 +103,7 @@ function Ways({ label, ways, none }: { label: string; ways: readonly Way[]; none
       <View className="flex-1 gap-1">
         {ways.length === 0 && <Text tone="warn">{none}</Text>}
         {ways.map(({ href, name }) => (
-          <Link key={name} href={href as Href} asChild>
+          <Link key={name} href={href} asChild>
             <Text tone="press">{name}</Text>
           </Link>
         ))}

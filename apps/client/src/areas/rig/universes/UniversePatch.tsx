@@ -2,7 +2,7 @@
  * One universe: itself, and its patch slot by slot: choose a lamp, then tap the slot where it shall begin; on a wide
  * screen it can be dragged there. Free runs with their lengths, and closing the gaps.
  */
-import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState, type DragEvent } from 'react';
 import { View } from 'react-native';
 import { formatAddress, formatRange, readShowUniverse, type SlotAddress, SLOTS } from '@taxiarch/core/address';
@@ -168,7 +168,7 @@ export function UniversePatch() {
           <Button
             label={`Add universe ${number} to the show`}
             look="main"
-            onPress={() => router.navigate(`/rig/universes/add?universes=${number}` as Href)}
+            onPress={() => router.navigate(`/rig/universes/add?universes=${number}`)}
           />
         )
       ) : (

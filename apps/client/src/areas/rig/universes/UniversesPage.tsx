@@ -1,5 +1,5 @@
 /** All universes as strips of what is used, and where so many channels would fit. */
-import { useRouter, type Href } from 'expo-router';
+import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { FlatList, View } from 'react-native';
 import { SLOTS, formatAddress, formatUniverses } from '@taxiarch/core/address';
@@ -44,14 +44,9 @@ export function UniversesPage() {
             label="Change some universes"
             short="Change some"
             grow
-            onPress={() => router.navigate(`/rig/universes/change?universes=${formatUniverses(numbers)}` as Href)}
+            onPress={() => router.navigate(`/rig/universes/change?universes=${formatUniverses(numbers)}`)}
           />
-          <Button
-            label="Add universes"
-            look="main"
-            grow
-            onPress={() => router.navigate('/rig/universes/add' as Href)}
-          />
+          <Button label="Add universes" look="main" grow onPress={() => router.navigate('/rig/universes/add')} />
         </>
       }
       sentence={
@@ -71,7 +66,7 @@ export function UniversesPage() {
         data={rows}
         keyExtractor={({ number }) => String(number)}
         renderItem={({ item: { number, name, spans, free, longest, fits } }) => (
-          <Row href={`/rig/universes/${number}` as Href}>
+          <Row href={`/rig/universes/${number}`}>
             <View className="flex-1 gap-1">
               <View className="flex-row items-center gap-2">
                 <Text kind="mono" className="w-8 font-medium">

@@ -1,5 +1,5 @@
 /** Plans of addresses: which subnets the show has, who lives where in them, and the sheet to print. */
-import { useRouter, type Href } from 'expo-router';
+import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { addressesOf, addressSheet, fillAddresses, inNetwork, ipNumber, maskText } from '@taxiarch/core/ip';
@@ -56,7 +56,7 @@ function NetworkCard({ network }: { network: Network }) {
         </View>
       ))}
       <View className="flex-row gap-2">
-        <Button label="Change" grow onPress={() => router.navigate(`/wire/addresses/${network.id}` as Href)} />
+        <Button label="Change" grow onPress={() => router.navigate(`/wire/addresses/${network.id}`)} />
         <Button label="Fill in" grow onPress={() => setFilling(!filling)} />
       </View>
       {filling && <Fill network={network} />}
@@ -81,7 +81,7 @@ export function AddressesPage() {
               ? 'No plan of addresses yet. Begin with a scheme.'
               : `${count(sheet.length - without, 'address', 'addresses')} in ${count(records.network.length, 'plan')}${without > 0 ? `; ${count(without, 'machine')} without one` : ''}. `}
           {findings.length > 0 && (
-            <SentenceLink href={'/wire/findings' as Href}>{`${count(findings.length, 'finding')}.`}</SentenceLink>
+            <SentenceLink href={'/wire/findings'}>{`${count(findings.length, 'finding')}.`}</SentenceLink>
           )}
         </Sentence>
       }
@@ -93,7 +93,7 @@ export function AddressesPage() {
             onPress={() => window.location.assign('/api/export/csv/addresses')}
           />
           <Button label="Print" onPress={() => printSheet('addresses')} />
-          <Button label="New plan" look="main" grow onPress={() => router.navigate('/wire/addresses/new' as Href)} />
+          <Button label="New plan" look="main" grow onPress={() => router.navigate('/wire/addresses/new')} />
         </>
       }
     >

@@ -1,5 +1,5 @@
 /** One plan of addresses: its subnet, and the ranges in which its machines live. */
-import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import type { Result } from '@taxiarch/core/result';
@@ -174,7 +174,7 @@ function Editor({ network: record }: { network: Network | undefined }) {
         of={editing}
         plan={plan}
         act={record ? 'Change the plan' : 'Make the plan'}
-        onDone={() => router.navigate('/wire/addresses' as Href)}
+        onDone={() => router.navigate('/wire/addresses')}
       />
       {record && (
         <Delete
@@ -182,7 +182,7 @@ function Editor({ network: record }: { network: Network | undefined }) {
           what={`the plan of addresses ${record.name}`}
           onDone={() => {
             editing.clear();
-            router.navigate('/wire/addresses' as Href);
+            router.navigate('/wire/addresses');
           }}
         />
       )}

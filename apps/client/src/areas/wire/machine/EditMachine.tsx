@@ -1,5 +1,5 @@
 /** A machine of the plan: made, changed or deleted. */
-import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import { hardwareAddress, maskText } from '@taxiarch/core/ip';
@@ -208,14 +208,10 @@ function Editor({ machine }: { machine: Machine | undefined }) {
         of={editing}
         plan={plan}
         act={machine ? 'Change the machine' : 'Add the machine'}
-        onDone={() => router.navigate(`/wire/${id}` as Href)}
+        onDone={() => router.navigate(`/wire/${id}`)}
       />
       {machine && (
-        <Delete
-          change={removed('machine', machine)}
-          what={machine.name}
-          onDone={() => router.navigate('/wire' as Href)}
-        />
+        <Delete change={removed('machine', machine)} what={machine.name} onDone={() => router.navigate('/wire')} />
       )}
     </Screen>
   );

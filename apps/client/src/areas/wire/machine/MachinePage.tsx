@@ -1,7 +1,7 @@
 /** One machine: planned beside seen, with the acts that bring the two together. */
 import { rangeText, lineGoesTo } from '@taxiarch/core/flow';
 import { ok } from '@taxiarch/core/result';
-import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import Lightbulb from 'lucide-react-native/icons/lightbulb';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -170,7 +170,7 @@ function Details({ entry }: { entry: MachineEntry }) {
                     onPress={show}
                   />
                 )}
-                <Button label="Change" grow onPress={() => router.navigate(`/wire/change/${plan.id}` as Href)} />
+                <Button label="Change" grow onPress={() => router.navigate(`/wire/change/${plan.id}`)} />
               </>
             )}
           </>
@@ -191,7 +191,7 @@ function Details({ entry }: { entry: MachineEntry }) {
         <Section title="Ports">
           <PortPicture ports={ports} seen={node?.ports} universes={universes} off={off} />
           <View className="flex-row gap-2">
-            <Button label="Set ports" grow onPress={() => router.navigate(`/wire/ports/${plan!.id}` as Href)} />
+            <Button label="Set ports" grow onPress={() => router.navigate(`/wire/ports/${plan!.id}`)} />
             <Button label="Keep as snapshot" grow onPress={keep} />
           </View>
         </Section>
@@ -208,9 +208,7 @@ function Details({ entry }: { entry: MachineEntry }) {
           <Button
             label={plan.sends === null ? 'Plan what it sends' : 'Change what it sends'}
             onPress={() =>
-              router.navigate(
-                (plan.sends === null ? `/flow/senders/new?machine=${plan.id}` : `/flow/senders/${plan.id}`) as Href,
-              )
+              router.navigate(plan.sends === null ? `/flow/senders/new?machine=${plan.id}` : `/flow/senders/${plan.id}`)
             }
           />
         </Section>
@@ -223,7 +221,7 @@ function Details({ entry }: { entry: MachineEntry }) {
               <Text>{sentence}</Text>
             </View>
           ))}
-          <Button label="Mend" onPress={() => router.navigate('/wire/findings' as Href)} />
+          <Button label="Mend" onPress={() => router.navigate('/wire/findings')} />
         </Section>
       )}
       <Section title="Machine">
@@ -237,7 +235,7 @@ function Details({ entry }: { entry: MachineEntry }) {
                 onPress={show}
               />
             )}
-            <Button label="Change" grow onPress={() => router.navigate(`/wire/change/${plan.id}` as Href)} />
+            <Button label="Change" grow onPress={() => router.navigate(`/wire/change/${plan.id}`)} />
           </View>
         )}
       </Section>

@@ -1,5 +1,5 @@
 /** The ports of a machine, set one by one or many at once, with what its model cannot do said as such. */
-import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import type { Protocol } from '@taxiarch/core/address';
@@ -185,7 +185,7 @@ function Editor({ machine, model }: { machine: Machine; model: Model | undefined
       }
       acts={
         <>
-          <Button label="Back to the machine" onPress={() => router.navigate(`/wire/${machine.id}` as Href)} />
+          <Button label="Back to the machine" onPress={() => router.navigate(`/wire/${machine.id}`)} />
           <Button label="All" onPress={() => setChosen(new Set(whole.ports.map(({ number }) => number)))} />
           <Button label="None" onPress={() => setChosen(new Set())} />
         </>

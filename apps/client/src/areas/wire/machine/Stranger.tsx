@@ -1,6 +1,6 @@
 /** A machine that is in no plan: taken into it, or said to be one that is planned already. */
 import { ok } from '@taxiarch/core/result';
-import { useRouter, type Href } from 'expo-router';
+import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { adopt, type HeardMachine, matchByHand } from '@taxiarch/core/node';
 import type { Plan } from '@taxiarch/core/edit';
@@ -35,7 +35,7 @@ export function Stranger({ heard }: { heard: HeardMachine }) {
         key={which}
         plan={ok(plan)}
         act={planned ? `It is ${planned.name}` : 'Adopt'}
-        onDone={() => router.replace(`/wire/${planned?.id ?? id}` as Href)}
+        onDone={() => router.replace(`/wire/${planned?.id ?? id}`)}
       />
     </Section>
   );

@@ -1,5 +1,5 @@
 /** A model's sheet of capability: shown, changed, or made anew. */
-import { useLocalSearchParams, useRouter, type Href } from 'expo-router';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import type { Result } from '@taxiarch/core/result';
@@ -247,7 +247,7 @@ function Editor({ start, model }: { start: Model; model: Model | undefined }) {
         of={editing}
         plan={plan}
         act={base ? 'Change the model' : 'Take into the show'}
-        onDone={() => router.navigate('/wire/models' as Href)}
+        onDone={() => router.navigate('/wire/models')}
       />
       {base && users.length === 0 && (
         <Delete
@@ -255,7 +255,7 @@ function Editor({ start, model }: { start: Model; model: Model | undefined }) {
           what={`${base.maker} ${base.name}`}
           onDone={() => {
             editing.clear();
-            router.navigate('/wire/models' as Href);
+            router.navigate('/wire/models');
           }}
         />
       )}

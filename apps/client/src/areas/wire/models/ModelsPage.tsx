@@ -1,5 +1,5 @@
 /** Models: sheets of what each kind of box can do; those of the show, and those that ship with Taxiarch. */
-import { useRouter, type Href } from 'expo-router';
+import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { matchesWords } from '@taxiarch/core/jump';
@@ -39,7 +39,7 @@ export function ModelsPage() {
   return (
     <Screen
       sentence={<Sentence>{count(models.length, 'model')} of machines.</Sentence>}
-      acts={<Button label="New model" look="main" grow onPress={() => router.navigate('/wire/models/new' as Href)} />}
+      acts={<Button label="New model" look="main" grow onPress={() => router.navigate('/wire/models/new')} />}
     >
       <Field
         label="Search models"
@@ -50,7 +50,7 @@ export function ModelsPage() {
       />
       <View className="-mx-4">
         {models.map((model) => (
-          <Row key={model.id} href={`/wire/models/${model.id}` as Href}>
+          <Row key={model.id} href={`/wire/models/${model.id}`}>
             <View className="flex-1">
               <Text numberOfLines={1}>
                 {model.maker} {model.name}
