@@ -7,5 +7,8 @@ const OPTIONS = { loader: 'ts', format: 'cjs', target: 'node20', sourcemap: 'inl
 module.exports = {
   process: (source, path) => ({ code: transformSync(source, { ...OPTIONS, sourcefile: path }).code }),
   getCacheKey: (source, path) =>
-    createHash('sha256').update(JSON.stringify([version, OPTIONS, path])).update(source).digest('hex'),
+    createHash('sha256')
+      .update(JSON.stringify([version, OPTIONS, path]))
+      .update(source)
+      .digest('hex'),
 };
