@@ -7,7 +7,7 @@ const node = (id: string, kind: FlowNode['kind']): FlowNode => ({
   label: id,
   below: '',
   universes: [],
-  href: '',
+  href: '/wire/x',
 });
 const edge = (from: string, to: string, label = ''): FlowEdge => ({ from, to, live: true, label });
 
