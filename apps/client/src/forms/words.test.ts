@@ -12,7 +12,7 @@ const text = (readdirSync(SOURCES, { recursive: true }) as string[])
 /** Fields that the screens call otherwise than their description, and by what; or the act that changes them. */
 const OTHERWISE: Readonly<Record<string, string>> = {
   'show.about': 'What it is',
-  'place.order': "kind: 'place'",
+  'place.order': 'a.order - b.order',
   'type.modes': 'Add a mode',
   'universe.wire': 'Number on the wire',
   'lamp.typeId': 'Other type',

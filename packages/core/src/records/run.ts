@@ -12,7 +12,6 @@ import {
   shape,
   whole,
   type Of,
-  type ValueOf,
 } from '../field';
 import { kindOf, type RecordFrom } from './kind';
 
