@@ -44,8 +44,6 @@ export interface SenderSetup {
   readonly sacn: ReadonlyMap<number, number>;
   /** From show universe to Port-Address */
   readonly artnet: ReadonlyMap<number, number>;
-  /** Where Art-Net goes beside nodes that list a universe: listeners that were typed in by hand */
-  readonly to: readonly string[];
 }
 
 const NODE_GONE_MS = ArtNet.POLL_INTERVAL_MS * ArtNet.MISSED_POLLS + 500;
@@ -109,7 +107,6 @@ export async function startSender(setup: SenderSetup, player: Player, udp: Ports
       for (const [address, node] of nodes)
         if (node.portAddresses.has(portAddress) && now - node.lastSeen < NODE_GONE_MS)
           sending.send(bytes, udp.artnet, address);
-      for (const address of setup.to) sending.send(bytes, udp.artnet, address);
     }
   }
 

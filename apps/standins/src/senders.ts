@@ -5,9 +5,6 @@ const straight = (from: number, to: number, shift: number) =>
   new Map(Array.from({ length: to - from + 1 }, (_, i) => [from + i, from + i + shift]));
 const NOTHING: ReadonlyMap<number, number> = new Map();
 
-/** This computer listens at the first address; consoles name such listeners by hand. */
-const LISTENERS = ['127.0.0.1'];
-
 export const BRIDGE_DESK: SenderSetup = {
   id: 'bridge',
   kind: 'console',
@@ -20,7 +17,6 @@ export const BRIDGE_DESK: SenderSetup = {
   rate: 40,
   sacn: straight(1, 8, 0),
   artnet: straight(9, 12, -1),
-  to: LISTENERS,
 };
 
 /** Plays the same show below the Bridge desk's priority, and goes on when that is gone. */
@@ -49,7 +45,6 @@ export const PORTHOLE: SenderSetup = {
   rate: 25,
   sacn: NOTHING,
   artnet: straight(13, 38, -1),
-  to: LISTENERS,
 };
 
 export const GANGWAY_PANEL: SenderSetup = {
@@ -64,5 +59,4 @@ export const GANGWAY_PANEL: SenderSetup = {
   rate: 20,
   sacn: new Map([[40, 40]]),
   artnet: NOTHING,
-  to: [],
 };

@@ -102,6 +102,7 @@ export function liveOf({ universe, machine }: ShowRecords, over: Partial<LiveRep
     listeningSince: 0,
     interface: null,
     artnetInterface: null,
+    listed: [],
     trouble: '',
     universes,
     nodes: [],

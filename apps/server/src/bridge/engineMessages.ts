@@ -117,6 +117,7 @@ export interface EngineReport {
   readonly listeningSince: number;
   readonly interface: InterfaceInfo | null;
   readonly artnetInterface: InterfaceInfo | null;
+  readonly listed: readonly number[];
   readonly trouble: string;
   readonly nodes: readonly NodeReport[];
   readonly discovered: readonly DiscoveryReport[];

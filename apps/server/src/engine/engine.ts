@@ -42,6 +42,7 @@ export class Engine implements EngineWhole {
   using: Using = { sacn: null, artnet: null };
   /** Keys of the universes that somebody looks at, and slots that somebody inspects */
   watched: ReadonlySet<number> = new Set();
+  planned: readonly number[] = [];
   inspected: readonly (readonly [number, number])[] = [];
   private readonly timers: NodeJS.Timeout[] = [];
   private outputTimer: NodeJS.Timeout | undefined;

@@ -1,7 +1,17 @@
 /** The engine on real sockets: what is sent on loopback is heard, merged, shown, and answered. */
 import WebSocket from 'ws';
 import { multicastGroup, wireKey } from '@taxiarch/core/address';
-import { ArtNet, blankPollReply, decodeArtNet, encodeDmx, encodePollReply, type ArtDmx } from '@taxiarch/core/artnet';
+import {
+  type ArtDmx,
+  ArtNet,
+  blankPollReply,
+  decodeArtNet,
+  decodePollReply,
+  encodeDmx,
+  encodePoll,
+  encodePollReply,
+  portsOf,
+} from '@taxiarch/core/artnet';
 import {
   decodeFrame,
   encodeLevelsFrame,
@@ -415,6 +425,36 @@ describe('output', () => {
     clearInterval(sending);
     await eventually(live, ({ nodes }) => nodes.some((one) => one.shortName === 'Test node' && one.gone));
   });
+});
+
+test('whoever polls is told what is planned and what is opened, as outputs of a node; none when that is switched off', async () => {
+  const told = new Map<number, number[]>();
+  const desk = await openSocket('127.0.0.78', udpPorts.artnet, (bytes) => {
+    const read = decodePollReply(bytes);
+    if (!read.ok || read.value.ip !== '127.0.0.1') return;
+    const ports = portsOf(read.value).map(({ portAddress }) => portAddress);
+    told.set(read.value.bindIndex, ports);
+  });
+  const poll = async () => {
+    told.clear();
+    desk.send(encodePoll(), udpPorts.artnet, '127.0.0.1');
+    await eventually(
+      () => told.size,
+      (pages) => pages > 0,
+    );
+    await eventually(live, ({ listed }) => listed.length === [...told.values()].flat().length || told.size === 1);
+    return [...told.values()].flat();
+  };
+  const planned = Array.from({ length: 30 }, (_, i) => 8 + i);
+  await eventually(poll, (ports) => ports.length === 30);
+  expect((await poll()).sort((a, b) => a - b)).toEqual(planned);
+  const client = await Client.open('opener');
+  client.socket.send(JSON.stringify({ type: 'watch', keys: [wireKey({ protocol: 'artnet', number: 0x1234 })] }));
+  expect(await eventually(poll, (ports) => ports.includes(0x1234))).toHaveLength(31);
+  client.socket.terminate();
+  await server.request('PATCH', '/api/settings', { listed: false });
+  expect(await eventually(poll, (ports) => ports.length === 0)).toEqual([]);
+  await server.request('PATCH', '/api/settings', { listed: true });
 });
 
 test('packets that are none of ours are counted by reason and do no harm', async () => {

@@ -18,6 +18,7 @@ const FIRST_ARTNET = wireKey({ protocol: 'artnet', number: 0 });
 
 function plan(engine: EngineWhole, { networks, universes, router }: Order<'plan'>): void {
   engine.networks = networks;
+  engine.planned = universes.map(({ key }) => key);
   void engine.followInterface();
   for (const { key, merge } of universes) engine.ingest.universe(key)?.setMode(merge);
   engine.router.setPlan(router);
@@ -25,10 +26,12 @@ function plan(engine: EngineWhole, { networks, universes, router }: Order<'plan'
     ...universes.map(({ key }) => key).filter((key) => key < FIRST_ARTNET),
     ...engine.router.sacnUniverses,
   ]);
+  engine.polling.changed(engine.clock());
 }
 
 function watch(engine: EngineWhole, { keys, slots }: Order<'watch'>): void {
   engine.watched = new Set(keys);
+  engine.polling.changed(engine.clock());
   engine.inspected = slots;
   engine.router.watch(new Set(keys.filter((key) => key >= ROUTE_KEYS).map((key) => key - ROUTE_KEYS)));
   engine.reports.forgetInspected();

@@ -24,6 +24,8 @@ export interface EngineParts {
   readonly using: Using;
   /** Keys of the universes that somebody looks at, and slots that somebody inspects */
   watched: ReadonlySet<number>;
+  /** Keys of the universes that the show plans */
+  planned: readonly number[];
   inspected: readonly (readonly [number, number])[];
   /** Unix time in milliseconds from which the clock counts */
   readonly epoch: number;

@@ -1,18 +1,23 @@
-/** Asking for Art-Net devices and their masks, and answering when others ask. */
+/** Asking for Art-Net devices and their masks; and answering when others ask, as a node that lists what we listen to. */
 import {
-  ArtNet,
   type ArtPoll,
-  blankPollReply,
   encodeIpProg,
   encodePoll,
   encodePollReply,
-  POLL_TARGETED,
+  listedOf,
+  listingPages,
+  POLL_REPLY_ON_CHANGE,
+  pollMeans,
 } from '@taxiarch/core/artnet';
 import type { InterfaceInfo } from '@taxiarch/core/ip';
 import { OWN_NAME } from '@taxiarch/core/stream';
 
 /** A node’s mask is asked for this often. */
 const ASK_IP_MS = 10_000;
+/** Whoever wants to be told of changes, and has not polled for this long, is told no more. */
+const SUBSCRIBED_MS = 10_000;
+/** Most that are told of changes */
+const MOST_SUBSCRIBED = 64;
 
 export interface PollingSurroundings {
   /** Polling is wanted */
@@ -21,10 +26,23 @@ export interface PollingSurroundings {
   send(bytes: Uint8Array, to: string | 'broadcast'): void;
   /** Addresses of nodes whose mask was not asked for since `before` */
   toAskForIp(now: number, before: number): readonly string[];
+  /** Port-Addresses to be listed, those that are opened first; and at most how many */
+  toList(): { readonly wanted: readonly number[]; readonly most: number };
+  /** Whether anything comes on a Port-Address now */
+  hears(portAddress: number): boolean;
 }
 
 export class Polling {
+  private readonly subscribed = new Map<string, number>();
+  private told = '';
+
   constructor(private readonly around: PollingSurroundings) {}
+
+  /** Port-Addresses that polls are told. */
+  get listed(): readonly number[] {
+    const { wanted, most } = this.around.toList();
+    return this.around.artnet() ? listedOf(wanted, most) : [];
+  }
 
   poll(now: number): void {
     if (!this.around.wanted()) return;
@@ -32,12 +50,33 @@ export class Polling {
     for (const address of this.around.toAskForIp(now, now - ASK_IP_MS)) this.around.send(encodeIpProg(), address);
   }
 
-  /** A controller that is polled says who it is (Art-Net 4, ArtPoll); it has no ports of its own. */
-  answer(poll: ArtPoll, address: string): void {
+  /** Who polls is told which universes we listen to (Art-Net 4, ArtPoll): then controllers send them here too. */
+  answer(poll: ArtPoll, address: string, now: number): void {
+    if (address === this.around.artnet()?.address) return;
+    if (poll.flags & POLL_REPLY_ON_CHANGE && this.subscribed.size < MOST_SUBSCRIBED) this.subscribed.set(address, now);
+    for (const page of this.pages()) if (pollMeans(poll, page)) this.around.send(encodePollReply(page), address);
+  }
+
+  /** Others are to be listed now: whoever asked to be told of changes is told. */
+  changed(now: number): void {
+    const listed = this.listed.join();
+    if (listed === this.told) return;
+    this.told = listed;
+    for (const [address, at] of this.subscribed) {
+      if (now - at > SUBSCRIBED_MS) this.subscribed.delete(address);
+      else for (const page of this.pages()) this.around.send(encodePollReply(page), address);
+    }
+  }
+
+  private pages(): ReturnType<typeof listingPages> {
     const artnet = this.around.artnet();
-    if (!this.around.wanted() || !artnet || address === artnet.address || poll.flags & POLL_TARGETED) return;
-    const mac = Uint8Array.from(artnet.mac.split(':'), (byte) => parseInt(byte, 16));
-    const reply = { ...blankPollReply(artnet.address, mac), style: ArtNet.StController };
-    this.around.send(encodePollReply({ ...reply, portName: OWN_NAME, longName: OWN_NAME }), address);
+    if (!artnet) return [];
+    return listingPages({
+      ...this.around.toList(),
+      ip: artnet.address,
+      mac: Uint8Array.from(artnet.mac.split(':'), (byte) => parseInt(byte, 16)),
+      name: OWN_NAME,
+      active: (portAddress) => this.around.hears(portAddress),
+    });
   }
 }

@@ -80,7 +80,7 @@ export class Reports {
   }
 
   private report(): EngineReport {
-    const { ingest, sockets, nodes, discovered, output, router, using, settings, epoch } = this.engine;
+    const { ingest, sockets, nodes, discovered, output, polling, router, using, settings, epoch } = this.engine;
     const now = this.engine.clock();
     const rates = this.rates.of(now, ingest.packets, sockets.sent);
     return {
@@ -88,6 +88,7 @@ export class Reports {
       listeningSince: this.listeningSince,
       interface: using.sacn,
       artnetInterface: using.artnet,
+      listed: polling.listed,
       trouble: this.troubles.says(using, settings, now),
       nodes: nodes.report(now, epoch),
       discovered: discovered.report(now, epoch),

@@ -1,6 +1,8 @@
 /** What each part of the engine is given of the others. */
+import { fromWireKey, wireKey } from '@taxiarch/core/address';
 import { ArtNet } from '@taxiarch/core/artnet';
 import type { Settings } from '@taxiarch/core/contract';
+import { ROUTE_KEYS } from '@taxiarch/core/contract/feed';
 import { Sacn } from '@taxiarch/core/sacn';
 import { broadcastOf, listInterfaces, plainTrouble } from '../bridge/interfaces';
 import type { EngineWhole } from './whole';
@@ -9,6 +11,8 @@ import type { OutputSettings, Surroundings } from './output';
 import type { PollingSurroundings } from './polling';
 import type { RouterSurroundings } from './router';
 import type { PacketListener } from './sockets';
+
+const isArtNetKey = (key: number): boolean => key < ROUTE_KEYS && fromWireKey(key).protocol === 'artnet';
 
 /** A silent stream counts as lost after this long, ms. */
 export const timeoutOf = (key: number, { artnetTimeout }: Pick<Settings, 'artnetTimeout'>): number =>
@@ -28,7 +32,7 @@ export const ingestListener = (engine: EngineWhole): IngestListener => ({
     engine.discovered.note(page, address, now);
     engine.sockets.join(page.universes);
   },
-  onPoll: (poll, address) => engine.polling.answer(poll, address),
+  onPoll: (poll, address) => engine.polling.answer(poll, address, engine.clock()),
   onPollReply: (reply, address, now) => {
     if (address !== engine.using.artnet?.address) engine.nodes.note(reply, address, now);
   },
@@ -56,6 +60,18 @@ export const pollingSurroundings = (engine: EngineWhole): PollingSurroundings =>
   artnet: () => engine.using.artnet,
   send: (bytes, to) => engine.sockets.sendFromArtNetPort(bytes, to),
   toAskForIp: (now, before) => engine.nodes.toAskForIp(now, before),
+  toList: () => ({
+    wanted: engine.settings.listed
+      ? [...engine.watched, ...engine.planned].filter(isArtNetKey).map((key) => fromWireKey(key).number)
+      : [],
+    most: engine.settings.listedMost,
+  }),
+  hears: (portAddress) => {
+    const universe = engine.ingest.known(wireKey({ protocol: 'artnet', number: portAddress }));
+    return (
+      universe?.streams.some(({ account }) => !account.lost(engine.clock(), engine.timeoutOf(universe.key))) ?? false
+    );
+  },
 });
 
 export const routerSurroundings = (engine: EngineWhole): RouterSurroundings => ({

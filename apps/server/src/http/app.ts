@@ -14,6 +14,7 @@ import type { SettingsFile } from '../settings';
 import type { KeptFiles } from '../store/files';
 import type { ShowStore } from '../store/store';
 import { apiRouter } from './api';
+import { contentPolicy } from './contentPolicy';
 import { exportHandlers } from './exports';
 import type { Guard } from './guard';
 import { importHandlers } from './imports';
@@ -48,11 +49,15 @@ const YEAR_MS = 365 * 24 * 3600 * 1000;
 export function createApp({ store, files, imports, findings, host, feed, settings, notices, ...rest }: Parts): Koa {
   const { guard, log, client, bench } = rest;
   const app = new Koa();
+  const policy = contentPolicy(client);
   app.use(problems(log));
   app.use(async (ctx, next) => {
     const refused = guard.refuse(ctx.req);
     if (refused) throw new ProblemError('other-origin', refused);
     ctx.set({
+      'Content-Security-Policy': policy,
+      'Cross-Origin-Opener-Policy': 'same-origin',
+      'Cross-Origin-Resource-Policy': 'same-origin',
       'X-Content-Type-Options': 'nosniff',
       'X-Frame-Options': 'DENY',
       'Referrer-Policy': 'no-referrer',

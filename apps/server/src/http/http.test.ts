@@ -132,6 +132,16 @@ describe('a show', () => {
     expect(Object.keys(paths).length).toBeGreaterThan(10);
   });
 
+  test('a page may load and do nothing but its own: the usual headers, and a policy', async () => {
+    for (const path of ['/', '/api/show', '/api/ghost']) {
+      const { headers } = await server.request('GET', path);
+      expect(headers.get('content-security-policy')).toMatch(/^default-src 'self'; .*frame-ancestors 'none'$/);
+      expect(headers.get('content-security-policy')).not.toMatch(/script-src[^;]*'unsafe-(inline|eval)'/);
+      expect(headers.get('x-content-type-options')).toBe('nosniff');
+      expect(headers.get('cross-origin-opener-policy')).toBe('same-origin');
+    }
+  });
+
   test('what is not there is a problem document', async () => {
     const reply = await server.request('GET', '/api/ghost');
     expect([reply.status, problem(reply).detail]).toEqual([404, 'There is nothing at GET /api/ghost.']);

@@ -2,6 +2,7 @@
 export * as ArtNet from './constants';
 export * from './poll';
 export * from './pollReply';
+export { listedOf, listingPages, pollMeans } from './listing';
 export * from './dmx';
 export * from './sync';
 export * from './address';

@@ -20,6 +20,8 @@ const POLL_LENGTH = 22;
 /** Senders of older versions stop after the diagnostics priority. */
 const SHORTEST_POLL = 14;
 export const POLL_TARGETED = 0x20;
+/** Flags bit 1: whoever polls wants a reply whenever something changes. */
+export const POLL_REPLY_ON_CHANGE = 0x02;
 
 export function decodePoll(bytes: Uint8Array): Result<ArtPoll, ArtNetRejection> {
   const reason = refuseHeader(bytes, A.OpPoll, SHORTEST_POLL);

@@ -74,6 +74,7 @@ export const liveReport = report('Live', {
   listeningSince: integer('Unix time at which the engine began to listen, ms.'),
   interface: nullableInterface,
   artnetInterface: nullableInterface,
+  listed: listOf(integer(), 'Port-Addresses that polls are told we listen to, as a node.'),
   trouble: words('Something in a sentence that keeps the engine from listening; empty if nothing does.'),
   notices: listOf<Notice>(notice, 'Newest first.'),
   universes: listOf<UniverseReport>(universeReport),
@@ -142,6 +143,13 @@ export const settings = shape(
       false,
     ),
     poll: begun(flag('Asks for nodes', { about: 'Ask for Art-Net nodes every few seconds.' }), true),
+    listed: begun(
+      flag('Listed as a node', {
+        about: 'Answer polls as a node with an output for each Art-Net universe that is planned or opened.',
+      }),
+      true,
+    ),
+    listedMost: begun(whole('Most outputs listed', 1, 1020, { about: 'So many universes at most.' }), 256),
     artnetTimeout: begun(
       whole('Time-out', 1000, 60_000, {
         unit: 'ms',

@@ -1,18 +1,6 @@
 /** A run of pixels on one output of a controller. */
 import { channel, placeId, showUniverse } from './common';
-import {
-  choice,
-  flag,
-  metres,
-  name,
-  nullable,
-  oneOf,
-  pattern,
-  reference,
-  shape,
-  whole,
-  type Of,
-} from '../field';
+import { choice, flag, metres, name, nullable, oneOf, pattern, reference, shape, whole, type Of } from '../field';
 import { kindOf, type RecordFrom } from './kind';
 
 const point = (label: string) =>

@@ -13,6 +13,8 @@ const settings: Settings = {
   outputPriority: 150,
   artnetBroadcast: false,
   poll: true,
+  listed: true,
+  listedMost: 256,
   artnetTimeout: 10_000,
 };
 const edit = (seq: number, sentence: string) => ({ seq, sentence, author: 'Ivo', at: '2026-05-01T10:00:00.000Z' });

@@ -2,7 +2,7 @@ import { fireEvent, screen } from '@testing-library/react';
 import type { InterfacesReply, Settings } from '@taxiarch/core/contract';
 import type { InterfaceInfo } from '@taxiarch/core/ip';
 import { nightFerry } from '@taxiarch/core/demo';
-import { asked, liveOf, open, settled } from '@/testing/server';
+import { answers, asked, liveOf, open, settled } from '@/testing/server';
 import { HerePage } from './HerePage';
 
 const records = nightFerry();
@@ -28,10 +28,15 @@ function page(inUse: InterfaceInfo | null, artnetInUse = inUse, trouble = '') {
     inUse,
     artnetInUse,
   };
-  const settings = { interface: inUse?.address ?? '10.9.9.9', artnetInterface: 'same' } as Settings;
+  const settings = {
+    interface: inUse?.address ?? '10.9.9.9',
+    artnetInterface: 'same',
+    listed: true,
+    listedMost: 256,
+  } as Settings;
   return open(<HerePage />, {
     records,
-    live: liveOf(records, { trouble }),
+    live: liveOf(records, { trouble, listed: [0, 1, 2] }),
     says: { '/api/interfaces': reply, '/api/settings': settings },
   });
 }
@@ -72,4 +77,14 @@ test('exact commands for three systems', async () => {
   await page(loop);
   for (const command of [/New-NetFirewallRule/, /socketfilterfw/, /ufw allow 6454\/udp/])
     expect(screen.getByText(command)).toBeTruthy();
+});
+
+test('it is listed as a node, and what follows from that is told; switched off, what is missed is told', async () => {
+  await page(wired);
+  expect(screen.getByText(/^Whoever polls is told of 3 outputs\. /)).toBeTruthy();
+  answers.set('/api/settings', { interface: '10.0.0.5', artnetInterface: 'same', listed: false, listedMost: 256 });
+  fireEvent.click(screen.getByRole('checkbox', { name: /^Answer Art-Net polls/ }));
+  await settled();
+  expect(asked.at(-1)!.body).toEqual({ listed: false });
+  expect(screen.getByText(/do not send here: such universes look silent/)).toBeTruthy();
 });

@@ -5,7 +5,7 @@ import type { InterfacesReply, Settings } from '@taxiarch/core/contract';
 import { call } from '@/data/api';
 import { useInterfaces, useLive, useSettings } from '@/data/live';
 import { useShow } from '@/data/show';
-import { Notice, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
+import { Check, Notice, Pick, Screen, Section, Sentence, Slider, Text, count } from '@/ui';
 
 const MEDIA: Readonly<Record<InterfaceInfo['medium'], string>> = {
   wired: 'wired',
@@ -52,6 +52,35 @@ function Chooser({ data, settings }: { data: InterfacesReply; settings: Settings
         In use: sACN {data.inUse?.address ?? 'none'}, Art-Net {data.artnetInUse?.address ?? 'none'}. A change takes
         effect at once; a cable pulled and put back needs nothing.
       </Text>
+    </Section>
+  );
+}
+
+/** Whether Taxiarch answers polls as a node, and what follows from that. */
+function Listed({ settings, listed }: { settings: Settings; listed: number }) {
+  const { mutate } = useSettings();
+  const change = (changes: Partial<Settings>) =>
+    void call('changeSettings', { body: changes }).then((next) => void mutate(next, { revalidate: false }));
+  return (
+    <Section title="Listed as a node">
+      <Check
+        label="Answer Art-Net polls as a node that listens to what is planned or opened"
+        on={settings.listed}
+        onChange={(on) => change({ listed: on })}
+      />
+      <Text kind="small">
+        {settings.listed
+          ? `Whoever polls is told of ${count(listed, 'output')}. Controllers that send only to nodes which list a universe then send it here too; to many of them that is one more packet a frame.`
+          : 'Controllers that send only to nodes which list a universe do not send here: such universes look silent, though they may not be.'}
+      </Text>
+      {settings.listed && (
+        <Slider
+          label="Most outputs listed"
+          value={settings.listedMost}
+          max={1020}
+          onChange={(most) => change({ listedMost: Math.max(1, most) })}
+        />
+      )}
     </Section>
   );
 }
@@ -130,6 +159,7 @@ export function HerePage() {
         </Notice>
       ))}
       <Chooser data={data} settings={settings} />
+      <Listed settings={settings} listed={live?.listed.length ?? 0} />
       <Section
         title={`${count(data.interfaces.length, 'address', 'addresses')} of this computer, as the system gives them now`}
       >
