@@ -1,4 +1,4 @@
-import { encodeUniverseFrame, type UniverseFrame } from '@taxiarch/core/contract/feed';
+import { encodeLevelsFrame, encodeUniverseFrame, type UniverseFrame } from '@taxiarch/core/contract/feed';
 import { nightFerry } from '@taxiarch/core/demo';
 import { liveOf } from '@/testing/server';
 import { FeedClient } from './feed';
@@ -129,4 +129,22 @@ test('a report stands for two seconds; then nothing is known of now, and the las
   expect([feed.now(), Math.round(feed.age()! / 100)]).toEqual([undefined, 26]);
   feed.hear(live);
   expect(feed.now()).toBe(live);
+});
+
+test('levels that were set while the connection was away are sent when it is back, the last of each slot', () => {
+  const feed = new FeedClient('ws://test');
+  feed.connect();
+  feed.sendLevels(7, [
+    [1, 40],
+    [2, 50],
+  ]);
+  feed.sendLevels(7, [[1, 99]]);
+  latest().open();
+  const frames = latest().sent.filter((one): one is Uint8Array => one instanceof Uint8Array);
+  expect(frames).toEqual([
+    encodeLevelsFrame(7, [
+      [1, 99],
+      [2, 50],
+    ]),
+  ]);
 });

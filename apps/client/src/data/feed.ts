@@ -43,6 +43,7 @@ export class FeedClient {
   private socket: WebSocket | undefined;
   private retry = RETRY_FIRST_MS;
   private everConnected = false;
+  private readonly unsent = new Map<number, Map<number, number>>();
   private inspected: FeedRequest = { type: 'inspect', key: null };
 
   constructor(private readonly url: string) {}
@@ -73,6 +74,7 @@ export class FeedClient {
       this.setConnected(true);
       this.request({ type: 'here' });
       this.sendWatched();
+      this.sendUnsent();
       this.request(this.inspected);
       if (this.everConnected) this.returned.emit();
       this.everConnected = true;
@@ -174,8 +176,20 @@ export class FeedClient {
 
   /** New levels for slots that this page has taken. */
   sendLevels(key: number, levels: readonly (readonly [number, number])[]): void {
-    if (this.socket?.readyState === WebSocket.OPEN)
+    if (this.socket?.readyState === WebSocket.OPEN) {
       this.socket.send(encodeLevelsFrame(key, levels) as Uint8Array<ArrayBuffer>);
+      return;
+    }
+    const unsent = this.unsent.get(key) ?? new Map<number, number>();
+    this.unsent.set(key, unsent);
+    for (const [slot, level] of levels) unsent.set(slot, level);
+  }
+
+  /** What was set while the connection was away; slots that are held no more are left alone by the server. */
+  private sendUnsent(): void {
+    const unsent = [...this.unsent];
+    this.unsent.clear();
+    for (const [key, levels] of unsent) this.sendLevels(key, [...levels]);
   }
 }
 
