@@ -94,7 +94,15 @@ const rules = [
 async function look(): Promise<void> {
   const typing = async () => {
     for (const args of types) await check('typescript/bin/tsc', args);
-    await check('prettier/bin/prettier.cjs', ['--check', '.', '--log-level', 'warn']);
+    await check('prettier/bin/prettier.cjs', [
+      '--check',
+      '.',
+      '--log-level',
+      'warn',
+      '--cache',
+      '--cache-location',
+      join(out, 'prettier'),
+    ]);
   };
   const linting = async () => {
     await check('eslint/bin/eslint.js', ['.', '--max-warnings', '0']);

@@ -85,7 +85,9 @@ export async function withPage<T>(work: (page: Page, slow: CDPSession) => Promis
     args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
   });
   try {
-    const page = await browser.newPage({ viewport: { width: 390, height: 844 } });
+    const page = await browser.newPage({ viewport: { width: 390, height: 844 }, bypassCSP: true });
+    // The device knows who sits at it, and does not ask.
+    await page.addInitScript("localStorage.setItem('person', 'Measuring')");
     return await work(page, await page.context().newCDPSession(page));
   } finally {
     await browser.close();

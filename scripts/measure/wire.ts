@@ -196,7 +196,7 @@ async function scrolled(page: Page, slow: CDPSession, pid: number, nodes: number
 }
 
 export async function measure(extent: Extent): Promise<Figure[]> {
-  const nodes = extent.of(200, 20);
+  const nodes = extent.of(200, 60);
   const figures = [
     perMachine('findings of the network', extent, doubled(100), doubled(1000)),
     perMachine('findings of the flow', extent, unsent(50, 100), unsent(500, 1000)),
