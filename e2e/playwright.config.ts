@@ -8,8 +8,6 @@ export default defineConfig({
   testDir: '.',
   globalSetup: './start.ts',
   workers: process.env['SCREENS'] ? 1 : WHOLES,
-  // What falls once and stands the second time is told as flaky in the report: it is a defect to look into.
-  retries: process.env['SCREENS'] ? 0 : 1,
   timeout: 120_000,
   expect: { timeout: 30_000 },
   reporter: [['list'], ['json', { outputFile: '../.build/e2e.json' }]],

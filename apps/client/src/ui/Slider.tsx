@@ -1,5 +1,5 @@
 /** A slider with its number beside it; either may be used. The whole height of 48 px answers to a thumb. */
-import { createElement, useEffect, useState, type ChangeEvent } from 'react';
+import { createElement, useState, type ChangeEvent } from 'react';
 import { View } from 'react-native';
 import { Text } from './Text';
 import { useColour } from './theme';
@@ -16,8 +16,8 @@ interface Props {
 
 export function Slider({ label, value, max, onChange, disabled = false, reads }: Props) {
   const colour = useColour();
+  // While somebody is in the number it is theirs: a level that moves meanwhile must not change what they type.
   const [typed, setTyped] = useState<string | null>(null);
-  useEffect(() => setTyped(null), [value]);
   const settle = (text: string) => {
     const number = Number(text);
     if (text.trim() !== '' && Number.isInteger(number) && number >= 0 && number <= max) onChange(number);
@@ -59,6 +59,7 @@ export function Slider({ label, value, max, onChange, disabled = false, reads }:
             setTyped(event.target.value);
             settle(event.target.value);
           },
+          onFocus: () => setTyped(String(value)),
           onBlur: () => setTyped(null),
           style: {
             width: max > 999 ? 88 : 64,
