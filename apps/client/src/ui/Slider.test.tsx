@@ -37,3 +37,11 @@ test('it is set by its slider too', () => {
   fireEvent.change(screen.getByRole('slider', { name: 'Level' }), { target: { value: '80' } });
   expect(set).toEqual([80]);
 });
+
+test('the number that stands there already is set when it is typed again', () => {
+  const { rerender } = render(slider(99));
+  fireEvent.focus(number());
+  rerender(slider(97));
+  fireEvent.input(number(), { target: { value: '99' } });
+  expect(set).toEqual([99]);
+});

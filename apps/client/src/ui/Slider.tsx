@@ -1,5 +1,5 @@
 /** A slider with its number beside it; either may be used. The whole height of 48 px answers to a thumb. */
-import { createElement, useState, type ChangeEvent } from 'react';
+import { createElement, useState, type ChangeEvent, type FormEvent } from 'react';
 import { View } from 'react-native';
 import { Text } from './Text';
 import { useColour } from './theme';
@@ -18,6 +18,7 @@ export function Slider({ label, value, max, onChange, disabled = false, reads }:
   const colour = useColour();
   // While somebody is in the number it is theirs: a level that moves meanwhile must not change what they type.
   const [typed, setTyped] = useState<string | null>(null);
+  const shown = typed ?? String(value);
   const settle = (text: string) => {
     const number = Number(text);
     if (text.trim() !== '' && Number.isInteger(number) && number >= 0 && number <= max) onChange(number);
@@ -52,12 +53,16 @@ export function Slider({ label, value, max, onChange, disabled = false, reads }:
         {createElement('input', {
           type: 'text',
           inputMode: 'numeric',
-          value: typed ?? String(value),
+          value: shown,
           disabled,
           'aria-label': `${label}, as a number from 0 to ${max}`,
           onChange: (event: ChangeEvent<HTMLInputElement>) => {
             setTyped(event.target.value);
             settle(event.target.value);
+          },
+          // The same number typed again is no change to the field, and still what shall be set.
+          onInput: (event: FormEvent<HTMLInputElement>) => {
+            if (event.currentTarget.value === shown) settle(shown);
           },
           onFocus: () => setTyped(String(value)),
           onBlur: () => setTyped(null),
