@@ -34,12 +34,14 @@ export const bundleOptions = {
   ],
 };
 
-/** Bundles a script, and the programs that measuring starts; returns the file to import. */
-/** @param {string} name */
+/**
+ * Bundles a script, and the programs that measuring starts; returns the file to import.
+ * @param {string} name
+ */
 export async function bundleScript(name) {
   const { build } = await import('esbuild');
   const scripts = join(root, 'scripts');
-  const programs = name === 'measure' || name === 'test' ? readdirSync(join(scripts, 'measure/programs')) : [];
+  const programs = name === 'measure' ? readdirSync(join(scripts, 'measure/programs')) : [];
   await build({
     ...bundleOptions,
     entryPoints: [

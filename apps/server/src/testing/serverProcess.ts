@@ -1,11 +1,14 @@
 /** The built server as a process of its own, on ports and in a folder that no other test uses. */
 import { spawn, type ChildProcess } from 'node:child_process';
-import { cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 
-const MAIN = resolve(__dirname, '../../../../.build/server/main.mjs');
+/** Tests and scripts alike are run from the project's root. */
+const MAIN = resolve('.build/server/main.mjs');
+const BEGUN = resolve('.build/begun');
 
 export const newFolder = (): string => mkdtempSync(join(tmpdir(), 'taxiarch-test-'));
 export const removeFolder = (folder: string): void => rmSync(folder, { recursive: true, force: true });
@@ -98,20 +101,23 @@ export class ServerProcess {
   }
 }
 
-/** A folder of this build's in which a show was begun and closed again. */
+/** A folder of this very build's in which a show was begun and closed again. */
 async function begun(show: 'empty' | 'demo'): Promise<string> {
-  const place = resolve(MAIN, `../../begun/${show}-${Math.floor(statSync(MAIN).mtimeMs)}`);
+  const build = createHash('sha256').update(readFileSync(MAIN)).digest('hex').slice(0, 16);
+  const place = join(BEGUN, `${show}-${build}`);
   if (existsSync(place)) return place;
   const folder = newFolder();
   const server = await ServerProcess.startIn(folder, show === 'empty' ? ['--empty'] : []);
   await server.stop();
-  mkdirSync(resolve(place, '..'), { recursive: true });
+  mkdirSync(BEGUN, { recursive: true });
+  for (const other of readdirSync(BEGUN)) if (!other.includes(build)) removeFolder(join(BEGUN, other));
+  const mine = `${place}-${process.pid}`;
+  cpSync(folder, mine, { recursive: true });
   try {
-    cpSync(folder, `${place}-${process.pid}`, { recursive: true });
-    renameSync(`${place}-${process.pid}`, place);
+    renameSync(mine, place);
   } catch {
     // Another test was quicker.
-    rmSync(`${place}-${process.pid}`, { recursive: true, force: true });
+    removeFolder(mine);
   }
   removeFolder(folder);
   return place;
