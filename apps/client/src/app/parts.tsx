@@ -1,6 +1,6 @@
 import { PartsPage } from '@/areas/parts/PartsPage';
-import { Empty } from '@/ui';
+import NotFound from './+not-found';
 
 export default function Parts() {
-  return __DEV__ ? <PartsPage /> : <Empty>There is nothing at this address. Choose an area, or jump.</Empty>;
+  return __DEV__ ? <PartsPage /> : <NotFound />;
 }

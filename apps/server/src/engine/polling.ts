@@ -53,7 +53,9 @@ export class Polling {
   /** Who polls is told which universes we listen to (Art-Net 4, ArtPoll): then controllers send them here too. */
   answer(poll: ArtPoll, address: string, now: number): void {
     if (address === this.around.artnet()?.address) return;
-    if (poll.flags & POLL_REPLY_ON_CHANGE && this.subscribed.size < MOST_SUBSCRIBED) this.subscribed.set(address, now);
+    // Neither asking nor listed: nobody is to know that we are here.
+    if (!this.around.wanted() && this.listed.length === 0) return;
+    if (poll.flags & POLL_REPLY_ON_CHANGE) this.subscribe(address, now);
     for (const page of this.pages()) if (pollMeans(poll, page)) this.around.send(encodePollReply(page), address);
   }
 
@@ -62,10 +64,18 @@ export class Polling {
     const listed = this.listed.join();
     if (listed === this.told) return;
     this.told = listed;
-    for (const [address, at] of this.subscribed) {
-      if (now - at > SUBSCRIBED_MS) this.subscribed.delete(address);
-      else for (const page of this.pages()) this.around.send(encodePollReply(page), address);
-    }
+    this.forgetSilent(now);
+    const pages = this.pages().map((page) => encodePollReply(page));
+    for (const address of this.subscribed.keys()) for (const page of pages) this.around.send(page, address);
+  }
+
+  private subscribe(address: string, now: number): void {
+    this.forgetSilent(now);
+    if (this.subscribed.size < MOST_SUBSCRIBED || this.subscribed.has(address)) this.subscribed.set(address, now);
+  }
+
+  private forgetSilent(now: number): void {
+    for (const [address, at] of this.subscribed) if (now - at > SUBSCRIBED_MS) this.subscribed.delete(address);
   }
 
   private pages(): ReturnType<typeof listingPages> {

@@ -253,6 +253,7 @@ describe('the input map', () => {
     );
     expect((await routeNow('h'))?.by).toBe('a channel of the input map');
     const learning = server.request('POST', '/api/routes/learn');
+    // Learning looks for a second at what moves anyway before it waits for a hand.
     await new Promise((done) => setTimeout(done, 1800));
     faders.fields.slots = levels({ 1: 128, 2: 255, 7: 90 });
     expect((await learning).body as LearnReply).toEqual({ wire: sacn(320), channel: 7, level: 90 });

@@ -57,7 +57,7 @@ function Chooser({ data, settings }: { data: InterfacesReply; settings: Settings
 }
 
 /** Whether Taxiarch answers polls as a node, and what follows from that. */
-function Listed({ settings, listed }: { settings: Settings; listed: number }) {
+function Listed({ settings, listed }: { settings: Settings; listed: number | undefined }) {
   const { mutate } = useSettings();
   const change = (changes: Partial<Settings>) =>
     void call('changeSettings', { body: changes }).then((next) => void mutate(next, { revalidate: false }));
@@ -70,7 +70,7 @@ function Listed({ settings, listed }: { settings: Settings; listed: number }) {
       />
       <Text kind="small">
         {settings.listed
-          ? `Whoever polls is told of ${count(listed, 'output')}. Controllers that send only to nodes which list a universe then send it here too; to many of them that is one more packet a frame.`
+          ? `${listed === undefined ? '' : `Whoever polls is told of ${count(listed, 'output')}. `}Controllers that send only to nodes which list a universe then send it here too; to many of them that is one more packet a frame.`
           : 'Controllers that send only to nodes which list a universe do not send here: such universes look silent, though they may not be.'}
       </Text>
       {settings.listed && (
@@ -159,7 +159,7 @@ export function HerePage() {
         </Notice>
       ))}
       <Chooser data={data} settings={settings} />
-      <Listed settings={settings} listed={live?.listed.length ?? 0} />
+      <Listed settings={settings} listed={live?.listed.length} />
       <Section
         title={`${count(data.interfaces.length, 'address', 'addresses')} of this computer, as the system gives them now`}
       >

@@ -10,7 +10,7 @@ export function ComparePage() {
     <Screen sentence={<Sentence>Which lamp does the other program have differently?</Sentence>}>
       <Text>
         Export the rig from the other program as MVR or CSV and choose it here. Lamps are joined by their number. Each
-        row says how the two differ; light both, see what moves, and take over what is right.
+        row says how the two differ; light both, see what moves, and adopt what is right.
       </Text>
       {picture && (
         <View>
