@@ -31,6 +31,8 @@ const programs = [
   start([join(root, 'node_modules/expo/bin/cli'), 'start', '--port', String(SCREENS)], join(root, 'apps/client'), {
     ...environment,
     BROWSER: 'none',
+    // Its own ideas of our configuration are not wanted.
+    EXPO_NO_TYPESCRIPT_SETUP: '1',
   }),
 ];
 

@@ -86,6 +86,7 @@ export class Engine implements EngineWhole {
   /** `again`: it was started anew while packets come; the ring holds them better than a warm-up would help. */
   async start(again: boolean): Promise<void> {
     if (!again) warmUp();
+    this.sockets.begin();
     this.sockets.join([Sacn.E131_DISCOVERY_UNIVERSE]);
     await this.followInterface();
     this.every(WATCHED_MS, () => this.mergeDue());

@@ -50,8 +50,12 @@ export class Sockets {
   ) {
     this.ring = new PacketRing(memory);
     this.listenToReceiver();
+  }
+
+  /** From now on packets are handed on; those that wait in the ring already come first. */
+  begin(): void {
     // An empty ring sends its reader to sleep, from which the first packet wakes it.
-    this.drain();
+    this.look(0);
   }
 
   private listenToReceiver(): void {
