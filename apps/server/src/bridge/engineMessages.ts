@@ -2,9 +2,16 @@
 import type { Reach } from '@taxiarch/core/flow';
 import type { Control, Route } from '@taxiarch/core/records';
 import type { MessagePort } from 'node:worker_threads';
-import type { OutputReport, Settings } from '@taxiarch/core/contract';
+import type { NodesReply, OutputReport, Settings } from '@taxiarch/core/contract';
 import type { ControlReport, RouteReport } from '@taxiarch/core/route';
-import type { DiscoveryReport, StreamReport } from '@taxiarch/core/stream';
+import type {
+  AlsoHeardReport,
+  DiscoveryReport,
+  MembershipReport,
+  StreamReport,
+  SweepReport,
+  SyncReport,
+} from '@taxiarch/core/stream';
 import type { InterfaceInfo } from '@taxiarch/core/ip';
 import type { NodeReport } from '@taxiarch/core/node';
 import type { MergeMode, SlotContender } from '@taxiarch/core/merge';
@@ -32,6 +39,12 @@ export interface RouterPlan {
   readonly routes: readonly Route[];
   readonly controls: readonly Control[];
   readonly reach: readonly Reach[];
+}
+
+/** Machines that the show plans, for the engine to know whom it must never forget */
+export interface PlannedMachines {
+  readonly addresses: readonly string[];
+  readonly macs: readonly string[];
 }
 
 export interface TakeOrder {
@@ -66,6 +79,7 @@ export type ToEngine =
       readonly universes: readonly PlannedUniverse[];
       readonly networks: readonly Network[];
       readonly router: RouterPlan;
+      readonly machines: PlannedMachines;
     }
   | {
       readonly type: 'runRoutes';
@@ -94,6 +108,11 @@ export type ToEngine =
       readonly packets: readonly Uint8Array[];
       readonly ask: number;
     }
+  /** Looks through ranges of sACN universes, both ends included */
+  | { readonly type: 'sweep'; readonly ranges: readonly (readonly [number, number])[]; readonly ask: number }
+  | { readonly type: 'stopSweep'; readonly ask: number }
+  /** A page of all devices; answered by `nodes` */
+  | { readonly type: 'nodes'; readonly from: number; readonly ask: number }
   /** Answered after a fresh report */
   | { readonly type: 'report'; readonly ask: number }
   | { readonly type: 'scan' }
@@ -105,7 +124,7 @@ export type ToEngine =
 
 type WithoutAsk<M> = M extends { readonly ask: number } ? Omit<M, 'ask'> : never;
 /** Orders that are answered, before they get their number */
-export type Asking = Exclude<WithoutAsk<ToEngine>, { readonly type: 'learn' }>;
+export type Asking = Exclude<WithoutAsk<ToEngine>, { readonly type: 'learn' | 'nodes' }>;
 
 export interface EngineUniverse {
   readonly key: number;
@@ -120,7 +139,13 @@ export interface EngineReport {
   readonly listed: readonly number[];
   readonly trouble: string;
   readonly nodes: readonly NodeReport[];
+  readonly nodesMore: number;
   readonly discovered: readonly DiscoveryReport[];
+  readonly discoveredMore: number;
+  readonly membership: MembershipReport;
+  readonly sweep: SweepReport;
+  readonly syncs: readonly SyncReport[];
+  readonly alsoHeard: readonly AlsoHeardReport[];
   readonly output: OutputReport;
   readonly routes: readonly RouteReport[];
   readonly controls: readonly ControlReport[];
@@ -142,5 +167,6 @@ export type FromEngine =
       readonly slot: number;
       readonly contenders: readonly SlotContender[];
     }
+  | { readonly type: 'nodes'; readonly ask: number; readonly page: NodesReply }
   | { readonly type: 'learned'; readonly ask: number; readonly found: FoundFader | null }
   | { readonly type: 'answer'; readonly ask: number; readonly refused: string | undefined };

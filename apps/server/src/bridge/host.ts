@@ -1,8 +1,9 @@
 /** The server's side of the engine: its thread and the receiving one, orders to them, and their reports joined with the plan. */
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { wireKey } from '@taxiarch/core/address';
-import type { LiveReport, Settings } from '@taxiarch/core/contract';
+import type { LiveReport, NodesReply, Settings } from '@taxiarch/core/contract';
 import { ROUTE_KEYS } from '@taxiarch/core/contract/feed';
+import { addressesOf } from '@taxiarch/core/ip';
 import { reachOf } from '@taxiarch/core/flow';
 import type { SlotContender } from '@taxiarch/core/merge';
 import { rigOf } from '@taxiarch/core/patch';
@@ -60,6 +61,7 @@ export class EngineHost {
   private forReceiver: MessagePort | undefined;
   private readonly asked = new Map<number, Waiting<string | undefined>>();
   private readonly learning = new Map<number, Waiting<FoundFader | null>>();
+  private readonly listing = new Map<number, Waiting<NodesReply>>();
   private asks = 0;
   private lastReport: LiveReport | undefined;
   private reportedAt = -Infinity;
@@ -150,6 +152,10 @@ export class EngineHost {
         this.learning.get(message.ask)?.resolve(message.found);
         this.learning.delete(message.ask);
         return;
+      case 'nodes':
+        this.listing.get(message.ask)?.resolve(message.page);
+        this.listing.delete(message.ask);
+        return;
       case 'answer':
         this.asked.get(message.ask)?.resolve(message.refused);
         this.asked.delete(message.ask);
@@ -190,9 +196,10 @@ export class EngineHost {
       `${this.away}${hot ? ' Taxiarch was hot; it comes back safe, and what was taken is not sent any more.' : ''}`,
     );
     const error = new EngineAway(this.away);
-    for (const waiting of [...this.asked.values(), ...this.learning.values()]) waiting.reject(error);
-    this.asked.clear();
-    this.learning.clear();
+    for (const waiting of [this.asked, this.learning, this.listing]) {
+      for (const { reject } of waiting.values()) reject(error);
+      waiting.clear();
+    }
     this.rows.clear();
     this.universes.clear();
     this.reportedAt = -Infinity;
@@ -231,6 +238,11 @@ export class EngineHost {
     return this.asking(this.learning, (ask) => ({ type: 'learn', ask }));
   }
 
+  /** A page of all devices that are remembered, from so many on. */
+  nodes(from: number): Promise<NodesReply> {
+    return this.asking(this.listing, (ask) => ({ type: 'nodes', from, ask }));
+  }
+
   private asking<T>(waiting: Map<number, Waiting<T>>, message: (ask: number) => ToEngine): Promise<T> {
     if (!this.engine.up) return Promise.reject(this.awayError());
     this.asks += 1;
@@ -254,6 +266,10 @@ export class EngineHost {
         merge,
       })),
       networks: plan.network,
+      machines: {
+        addresses: plan.machine.flatMap((machine) => addressesOf(machine).map(({ text }) => text)),
+        macs: plan.machine.flatMap(({ interfaces }) => interfaces.map(({ mac }) => mac)).filter((mac) => mac !== ''),
+      },
       router: {
         routes: plan.route,
         controls: plan.control,

@@ -1,5 +1,6 @@
 /** What the receiving thread is told, and says, by server and engine. */
 import type { MessagePort } from 'node:worker_threads';
+import type { MembershipState } from '../receive/memberships';
 import type { Ports, Using } from './interfaces';
 
 export interface ReceiverSetup {
@@ -22,6 +23,7 @@ export type ToReceiver =
 /** From the engine; orders with `ask` are answered when they are done. */
 export type EngineToReceiver =
   | { readonly type: 'use'; readonly next: Using; readonly ask: number }
+  /** Groups of these universes shall be joined, the most needed first, and no others. */
   | { readonly type: 'join'; readonly universes: readonly number[] }
   | { readonly type: 'send'; readonly bytes: Uint8Array; readonly address: string };
 
@@ -34,4 +36,5 @@ export interface PlainError {
 export type ReceiverToEngine =
   | { readonly type: 'packets' }
   | { readonly type: 'trouble'; readonly error: PlainError }
+  | { readonly type: 'joined'; readonly state: MembershipState }
   | { readonly type: 'done'; readonly ask: number; readonly error: PlainError | undefined };

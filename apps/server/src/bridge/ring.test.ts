@@ -19,7 +19,7 @@ describe('the ring', () => {
         sent.forEach((bytes, i) => {
           const lostBefore = writer.lost;
           const protocol = i % 2 === 0 ? 'sacn' : 'artnet';
-          writer.write(bytes, protocol, 0xffffffff - i, i, i / 2);
+          writer.write(bytes, protocol, 0, 0xffffffff - i, i, i / 2);
           if (writer.lost === lostBefore) expected.push([[...bytes], protocol, 0xffffffff - i, i, i / 2]);
           read(turns[i % turns.length]!);
         });
@@ -34,7 +34,7 @@ describe('the ring', () => {
     const ring = new PacketRing(PacketRing.memory(1024));
     let read = 0;
     for (let i = 0; i < 1000; i += 1) {
-      ring.write(new Uint8Array(i % 300), 'sacn', 1, 2, 3);
+      ring.write(new Uint8Array(i % 300), 'sacn', 0, 1, 2, 3);
       ring.drain(1, () => (read += 1));
     }
     expect({ read, lost: ring.lost }).toEqual({ read: 1000, lost: 0 });
@@ -44,7 +44,7 @@ describe('the ring', () => {
     const memory = PacketRing.memory(4096);
     const ring = new PacketRing(memory);
     for (let i = 0; i < 1000; i += 1) {
-      ring.write(new Uint8Array(40).fill(255), 'sacn', 1, 2, 3);
+      ring.write(new Uint8Array(40).fill(255), 'sacn', 0, 1, 2, 3);
       expect(ring.drain(2, () => undefined)).toBe(1);
     }
     expect(new Uint8Array(memory).subarray(3000).some(Boolean)).toBe(false);
@@ -52,7 +52,7 @@ describe('the ring', () => {
 
   test('a full ring loses the new packet, says so, and keeps the old ones', () => {
     const ring = new PacketRing(PacketRing.memory(256));
-    for (let i = 0; i < 10; i += 1) ring.write(Uint8Array.of(i), 'sacn', 0, 0, 0);
+    for (let i = 0; i < 10; i += 1) ring.write(Uint8Array.of(i), 'sacn', 0, 0, 0, 0);
     const kept: number[] = [];
     ring.drain(Infinity, ({ bytes }) => kept.push(bytes[0]!));
     expect(kept).toEqual([...Array(7).keys()]);
@@ -61,7 +61,7 @@ describe('the ring', () => {
 
   test('the writer is told once that the reader sleeps', () => {
     const ring = new PacketRing(PacketRing.memory(1024));
-    const write = () => ring.write(new Uint8Array(4), 'sacn', 0, 0, 0);
+    const write = () => ring.write(new Uint8Array(4), 'sacn', 0, 0, 0, 0);
     expect(write()).toBe(false);
     expect(ring.sleep()).toBe(false);
     expect(write()).toBe(false);

@@ -5,7 +5,7 @@
 import type { Protocol } from '@taxiarch/core/address';
 
 const STATE_BYTES = 64;
-/** Before each packet: arrival (float64), address (uint32), port (uint16), length (uint16), protocol (uint8), filler. */
+/** Before each packet: arrival (float64), address (uint32), port (uint16), length (uint16), protocol (uint8), socket (uint8), filler. */
 const HEADER = 24;
 const SKIP_TO_START = 0xffff;
 
@@ -19,6 +19,8 @@ const ASLEEP = 3;
 export interface ReceivedPacket {
   bytes: Uint8Array;
   protocol: Protocol;
+  /** By which socket of its protocol it came */
+  via: number;
   /** The sender's IPv4 address as 32 bits, most significant first */
   address: number;
   port: number;
@@ -32,7 +34,14 @@ export class PacketRing {
   private readonly view: DataView;
   private readonly bytes: Uint8Array;
   private readonly size: number;
-  private readonly packet: ReceivedPacket = { bytes: new Uint8Array(0), protocol: 'sacn', address: 0, port: 0, at: 0 };
+  private readonly packet: ReceivedPacket = {
+    bytes: new Uint8Array(0),
+    protocol: 'sacn',
+    via: 0,
+    address: 0,
+    port: 0,
+    at: 0,
+  };
 
   constructor(memory: SharedArrayBuffer) {
     this.state = new Int32Array(memory, 0, STATE_BYTES / 4);
@@ -47,7 +56,7 @@ export class PacketRing {
   }
 
   /** Puts a packet in; returns whether the reader sleeps and must be woken. A packet without room is counted as lost. */
-  write(packet: Uint8Array, protocol: Protocol, address: number, port: number, at: number): boolean {
+  write(packet: Uint8Array, protocol: Protocol, via: number, address: number, port: number, at: number): boolean {
     const need = HEADER + ((packet.length + 7) & ~7);
     let from = this.state[WRITTEN]!;
     const read = Atomics.load(this.state, READ);
@@ -68,6 +77,7 @@ export class PacketRing {
     this.view.setUint16(from + 12, port);
     this.view.setUint16(from + 14, packet.length);
     this.view.setUint8(from + 16, protocol === 'sacn' ? 0 : 1);
+    this.view.setUint8(from + 17, via);
     this.bytes.set(packet, from + HEADER);
     Atomics.store(this.state, WRITTEN, (from + need) % this.size);
     return Atomics.compareExchange(this.state, ASLEEP, 1, 0) === 1;
@@ -84,6 +94,7 @@ export class PacketRing {
       packet.at = this.view.getFloat64(from);
       packet.address = this.view.getUint32(from + 8);
       packet.port = this.view.getUint16(from + 12);
+      packet.via = this.view.getUint8(from + 17);
       packet.protocol = this.view.getUint8(from + 16) === 0 ? 'sacn' : 'artnet';
       packet.bytes = this.bytes.subarray(from + HEADER, from + HEADER + length);
       take(packet);

@@ -23,7 +23,7 @@ test('packets that came before the engine was made are taken in when it starts',
     startCode: 0,
     slots: Uint8Array.of(1, 2, 3),
   });
-  ring.write(packet, 'sacn', addressBits('127.0.0.9'), 5000, 0);
+  ring.write(packet, 'sacn', 0, addressBits('127.0.0.9'), 5000, 0);
   const { port1, port2 } = new MessageChannel();
   port2.unref();
   port1.unref();

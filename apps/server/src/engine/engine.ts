@@ -7,14 +7,17 @@ import { chooseInterfaces, listInterfaces, plainTrouble } from '../bridge/interf
 import type { EngineSetup, FromEngine } from '../bridge/engineMessages';
 import { SharedLevels } from '../bridge/shared';
 import type { Using } from '../bridge/interfaces';
+import { AlsoHeard } from './alsoHeard';
 import { Discovered } from './discovered';
 import { Ingest } from './ingest';
+import { Membership } from './membership';
 import { NodeTable } from './nodes';
 import { Output } from './output';
 import { Polling } from './polling';
 import { REPORT_MS, REPORT_PARTS, Reports } from './reports';
 import { Router } from './router';
 import { Sockets } from './sockets';
+import { Sweep } from './sweep';
 import { LiveUniverse } from './universe';
 import { warmUp } from './warmUp';
 import type { EngineWhole } from './whole';
@@ -26,12 +29,17 @@ const WATCHED_MS = 8;
 const ROUTES_MS = 5;
 const SWEEP_MS = 250;
 const INTERFACES_MS = 1000;
+/** What is announced or heard is joined by this; what somebody opens at once. */
+const MEMBERSHIP_MS = 1000;
 
 export class Engine implements EngineWhole {
   readonly epoch = performance.timeOrigin;
   readonly nodes = new NodeTable();
   readonly discovered = new Discovered();
+  readonly alsoHeard = new AlsoHeard();
   readonly ingest: Ingest;
+  readonly membership: Membership;
+  readonly sweep: Sweep;
   readonly sockets: Sockets;
   readonly output: Output;
   readonly polling: Polling;
@@ -63,6 +71,8 @@ export class Engine implements EngineWhole {
       wiring.ingestListener(this),
     );
     this.sockets = new Sockets(setup.ring, setup.receiver, setup.ports, wiring.packetListener(this));
+    this.membership = new Membership(wiring.membershipNeeds(this), (universes) => this.sockets.join(universes));
+    this.sweep = new Sweep(wiring.sweepSurroundings(this));
     this.output = new Output(cids.taken, wiring.outputSettings(setup.settings), wiring.outputSurroundings(this));
     this.polling = new Polling(wiring.pollingSurroundings(this));
     this.router = new Router(cids.routes, shared, wiring.routerSurroundings(this));
@@ -87,11 +97,12 @@ export class Engine implements EngineWhole {
   async start(again: boolean): Promise<void> {
     if (!again) warmUp();
     this.sockets.begin();
-    this.sockets.join([Sacn.E131_DISCOVERY_UNIVERSE]);
+    this.membership.refresh();
     await this.followInterface();
     this.every(WATCHED_MS, () => this.mergeDue());
     this.every(ROUTES_MS, () => this.router.tick(this.clock()));
-    this.every(SWEEP_MS, () => this.sweep());
+    this.every(SWEEP_MS, () => this.lookAfter());
+    this.every(MEMBERSHIP_MS, () => this.membership.refresh());
     this.every(REPORT_MS / REPORT_PARTS, () => this.reports.due());
     this.every(INTERFACES_MS, () => void this.followInterface());
     this.every(wiring.POLL_MS, () => this.polling.poll(this.clock()));
@@ -149,10 +160,14 @@ export class Engine implements EngineWhole {
     this.reports.tellInspected(this.inspected, now);
   }
 
-  private sweep(): void {
+  private lookAfter(): void {
     const now = this.clock();
     for (const universe of this.ingest.universes) universe.sweep(now, this.timeoutOf(universe.key));
     this.router.sweep(now);
+    this.discovered.sweep(now);
+    this.ingest.syncs.sweep(now);
+    this.sweep.tick(now);
+    this.nodes.sweep(now);
     this.reports.forgetInspected();
   }
 

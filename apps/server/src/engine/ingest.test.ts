@@ -1,6 +1,6 @@
 /** From bytes to merged levels, without sockets and with a clock of the test's own. */
 import { wireKey } from '@taxiarch/core/address';
-import { encodeArtSync, encodeDmx, encodePoll, type ArtPoll } from '@taxiarch/core/artnet';
+import { ArtNet, encodeArtSync, encodeDmx, encodePoll, type ArtPoll } from '@taxiarch/core/artnet';
 import { NOBODY } from '@taxiarch/core/merge';
 import { encodeData, encodeDiscovery, encodeSync, type SacnData } from '@taxiarch/core/sacn';
 import { Ingest } from './ingest';
@@ -9,6 +9,7 @@ import { LiveUniverse } from './universe';
 
 const OWN = new Uint8Array(16).fill(0xee);
 const ROUTES = new Uint8Array(16).fill(0xed);
+const CID = new Uint8Array(16).fill(7);
 const TIMEOUT = 2500;
 
 function bench() {
@@ -17,6 +18,7 @@ function bench() {
   const polls: ArtPoll[] = [];
   const came: number[] = [];
   const synced: number[] = [];
+  const others: string[][] = [];
   const ingest = new Ingest(
     shared,
     (key, row, memory) => new LiveUniverse(key, row, memory),
@@ -29,6 +31,7 @@ function bench() {
       onPoll: (poll) => polls.push(poll),
       onPollReply: () => undefined,
       onIpProgReply: () => undefined,
+      onOther: (kind, address, says) => others.push([kind, address, says]),
     },
   );
   const sequences = new Map<number, number>();
@@ -50,7 +53,7 @@ function bench() {
       slots: Uint8Array.of(from, from),
       ...over,
     };
-    ingest.sacn(Buffer.from(encodeData(message)), '127.0.0.21', now);
+    ingest.sacn(Buffer.from(encodeData(message)), '127.0.0.21', 5568, now);
   };
   const at = (now: number, slot: number, key = 1): [number, number] => {
     const universe = ingest.universe(key)!;
@@ -61,7 +64,7 @@ function bench() {
     shared.read(universe.row, values, owners);
     return [values[slot]!, owners[slot]!];
   };
-  return { ingest, send, at, discovered, polls, shared, came, synced };
+  return { ingest, send, at, discovered, polls, shared, came, synced, others };
 }
 
 test('a sender appears under its name, and its levels with it as owner', () => {
@@ -144,9 +147,9 @@ test('Art-Net senders are told apart by address, and our own by its socket', () 
   const key = wireKey({ protocol: 'artnet', number: 8 });
   const dmx = (level: number) =>
     Buffer.from(encodeDmx({ sequence: 0, physical: 0, portAddress: 8, slots: Uint8Array.of(level, 0) }));
-  ingest.artnet(dmx(40), '127.0.0.21', 'others', 0);
-  ingest.artnet(dmx(60), '127.0.0.1', 'taken', 0);
-  ingest.artnet(dmx(50), '127.0.0.1', 'others', 0);
+  ingest.artnet(dmx(40), '127.0.0.21', 'others', 0, 0);
+  ingest.artnet(dmx(60), '127.0.0.1', 'taken', 0, 0);
+  ingest.artnet(dmx(50), '127.0.0.1', 'others', 0, 0);
   expect(ingest.universe(key)!.streams.map(({ origin }) => [origin.address, origin.sent])).toEqual([
     ['127.0.0.21', 'others'],
     ['127.0.0.1', 'taken'],
@@ -161,14 +164,15 @@ test('discovery, polls and sync are taken in; what is none of ours is counted by
   ingest.sacn(
     Buffer.from(encodeDiscovery({ cid, sourceName: '', page: 0, lastPage: 0, universes: [3, 9] })),
     '127.0.0.21',
+    5568,
     0,
   );
-  ingest.sacn(Buffer.from(encodeSync({ cid, sequence: 1, syncAddress: 5 })), '127.0.0.21', 0);
-  ingest.artnet(Buffer.from(encodePoll()), '127.0.0.21', 'others', 0);
+  ingest.sacn(Buffer.from(encodeSync({ cid, sequence: 1, syncAddress: 5 })), '127.0.0.21', 5568, 0);
+  ingest.artnet(Buffer.from(encodePoll()), '127.0.0.21', 'others', 0, 0);
   expect([discovered, polls.length, ingest.packets]).toEqual([[3, 9], 1, 3]);
-  ingest.sacn(Buffer.from('hello'), '127.0.0.21', 0);
-  ingest.sacn(Buffer.from('hello'), '127.0.0.21', 0);
-  ingest.artnet(Buffer.alloc(20), '127.0.0.21', 'others', 0);
+  ingest.sacn(Buffer.from('hello'), '127.0.0.21', 5568, 0);
+  ingest.sacn(Buffer.from('hello'), '127.0.0.21', 5568, 0);
+  ingest.artnet(Buffer.alloc(20), '127.0.0.21', 'others', 0, 0);
   expect(ingest.rejected).toEqual({ 'too-short': 2, 'not-artnet': 1 });
 });
 
@@ -186,21 +190,22 @@ test('a look that stands still leaves its row as it was', () => {
 });
 
 describe('levels that wait for their synchronisation packet', () => {
+  let sequence = 0;
   const sync = (syncAddress: number) =>
-    Buffer.from(encodeSync({ cid: new Uint8Array(16).fill(7), sequence: 1, syncAddress }));
+    Buffer.from(encodeSync({ cid: new Uint8Array(16).fill(7), sequence: sequence++, syncAddress }));
 
   test('sACN: at once until the first one is heard, then held, each let in by the next', () => {
     const { send, at, ingest, came, synced } = bench();
     send(0, 7, { syncAddress: 90 });
     expect(synced).toEqual([90]);
     expect(at(1, 0)[0]).toBe(7);
-    ingest.sacn(sync(90), '127.0.0.21', 10);
+    ingest.sacn(sync(90), '127.0.0.21', 5568, 10);
     send(20, 7, { syncAddress: 90, slots: Uint8Array.of(50) });
     send(30, 7, { syncAddress: 90, slots: Uint8Array.of(60) });
     expect(at(31, 0)[0]).toBe(7);
-    ingest.sacn(sync(91), '127.0.0.21', 32);
+    ingest.sacn(sync(91), '127.0.0.21', 5568, 32);
     expect(at(33, 0)[0]).toBe(7);
-    ingest.sacn(sync(90), '127.0.0.21', 40);
+    ingest.sacn(sync(90), '127.0.0.21', 5568, 40);
     expect(at(41, 0)[0]).toBe(60);
     // Told as new levels when they were let in, not when they came.
     expect(came).toEqual([1, 1]);
@@ -208,9 +213,9 @@ describe('levels that wait for their synchronisation packet', () => {
 
   test('sACN: when synchronisation stops, the option says whether levels run on', () => {
     const { send, at, ingest } = bench();
-    ingest.sacn(sync(90), '127.0.0.21', 0);
+    ingest.sacn(sync(90), '127.0.0.21', 5568, 0);
     send(1, 7, { syncAddress: 90 });
-    ingest.sacn(sync(90), '127.0.0.21', 2);
+    ingest.sacn(sync(90), '127.0.0.21', 5568, 2);
     send(2600, 7, { syncAddress: 90, slots: Uint8Array.of(50) });
     expect(at(2601, 0)[0]).toBe(7);
     send(2610, 7, { syncAddress: 90, forceSync: true, slots: Uint8Array.of(51) });
@@ -225,9 +230,10 @@ describe('levels that wait for their synchronisation packet', () => {
         Buffer.from(encodeDmx({ sequence: 0, physical: 0, portAddress: 8, slots: Uint8Array.of(level, 0) })),
         from,
         'others',
+        0,
         now,
       );
-    const artSync = (from: string, now: number) => ingest.artnet(Buffer.from(encodeArtSync()), from, 'others', now);
+    const artSync = (from: string, now: number) => ingest.artnet(Buffer.from(encodeArtSync()), from, 'others', 0, now);
     dmx(10, '127.0.0.21', 0);
     artSync('127.0.0.99', 1);
     dmx(20, '127.0.0.21', 2);
@@ -241,4 +247,190 @@ describe('levels that wait for their synchronisation packet', () => {
     dmx(40, '127.0.0.21', 10);
     expect(at(11, 0, key)[0]).toBe(40);
   });
+
+  test('a late or repeated synchronisation packet lets nothing in', () => {
+    const { send, at, ingest } = bench();
+    const numbered = (number: number, now: number) =>
+      ingest.sacn(Buffer.from(encodeSync({ cid: CID, sequence: number, syncAddress: 90 })), '127.0.0.21', 5568, now);
+    numbered(10, 0);
+    send(1, 7, { syncAddress: 90, slots: Uint8Array.of(1) });
+    numbered(10, 2);
+    numbered(8, 3);
+    expect(at(4, 0)[0]).toBe(0);
+    numbered(11, 5);
+    expect(at(6, 0)[0]).toBe(1);
+    expect(ingest.syncs.report(10, 0)).toMatchObject([{ universe: 90, address: '127.0.0.21', missing: 0, late: 2 }]);
+  });
+
+  test('Art-Net: what its ArtSync overtook on the way is let in at once, and only that', () => {
+    const { ingest, at } = bench();
+    const dmx = (level: number, via: number, now: number) =>
+      ingest.artnet(
+        Buffer.from(encodeDmx({ sequence: 0, physical: 0, portAddress: 8, slots: Uint8Array.of(level, 0) })),
+        '127.0.0.21',
+        'others',
+        via,
+        now,
+      );
+    const artSync = (now: number) => ingest.artnet(Buffer.from(encodeArtSync()), '127.0.0.21', 'others', 0, now);
+    const level = (now: number) => at(now, 0, wireKey({ protocol: 'artnet', number: 8 }))[0];
+    dmx(1, 1, 0);
+    artSync(20);
+    dmx(2, 1, 21);
+    expect(level(21)).toBe(2);
+    // The next frame already: it waits.
+    dmx(3, 1, 22);
+    expect(level(23)).toBe(2);
+    artSync(40);
+    expect(level(40)).toBe(3);
+    // Let in by this one before: nothing was overtaken.
+    dmx(4, 1, 42);
+    expect(level(42)).toBe(3);
+    artSync(60);
+    // By the same socket the order is what it was on the wire.
+    artSync(80);
+    dmx(5, 0, 81);
+    expect(level(81)).toBe(4);
+  });
+});
+
+describe('start codes', () => {
+  test('only 0x00 and 0xDD have a say; others share the numbering and are told apart', () => {
+    const { send, at, ingest } = bench();
+    send(0, 7);
+    for (let i = 1; i <= 40; i += 1) {
+      const text = Uint8Array.of(1, 40, ...[...`Call ${i}`].map((one) => one.charCodeAt(0)));
+      send(i * 20, 7, i % 2 === 0 ? { slots: Uint8Array.of(i) } : { startCode: 0x17, slots: text });
+    }
+    send(810, 7, { startCode: 0xcc, slots: Uint8Array.of(99) });
+    expect(at(820, 0)[0]).toBe(40);
+    const [stream] = ingest.universe(1)!.report(820, TIMEOUT, 0);
+    expect(stream).toMatchObject({ missing: 0, late: 0, packets: 42, slotCount: 1, levels: true });
+    expect(stream!.startCodes.map(({ code, packets, says }) => [code, packets, says])).toEqual([
+      [0x17, 20, 'Page 1: Call 39'],
+      [0xcc, 1, ''],
+    ]);
+  });
+
+  test('who sends nothing but other start codes, or stops sending levels, has no say', () => {
+    const { send, at, ingest } = bench();
+    send(0, 7, { startCode: 0xdd, slots: new Uint8Array(512).fill(200) });
+    send(0, 8);
+    expect(at(1, 0)).toEqual([8, 1]);
+    expect(ingest.universe(1)!.report(1, TIMEOUT, 0)[0]).toMatchObject({ levels: false });
+    for (let now = 0; now <= 4000; now += 500) send(now + 10, 8, { startCode: 0x17 });
+    expect(at(4020, 0)).toEqual([0, NOBODY]);
+  });
+
+  test('ArtNzs is told apart by its start code', () => {
+    const { ingest, at } = bench();
+    const key = wireKey({ protocol: 'artnet', number: 8 });
+    const nzs = Buffer.from(
+      encodeDmx({ sequence: 3, physical: 0x17, portAddress: 8, slots: Uint8Array.of(2, 0, 72, 105) }),
+    );
+    nzs.writeUInt16LE(ArtNet.OpNzs, 8);
+    ingest.artnet(nzs, '127.0.0.21', 'others', 0, 5);
+    expect(at(6, 0, key)).toEqual([0, NOBODY]);
+    expect(ingest.universe(key)!.report(6, TIMEOUT, 0)).toMatchObject([
+      { levels: false, startCodes: [{ code: 0x17, packets: 1, says: 'Page 2: Hi' }] },
+    ]);
+  });
+});
+
+describe('who is who', () => {
+  const packet = (sequence: number, level: number) =>
+    Buffer.from(
+      encodeData({
+        cid: CID,
+        sourceName: 'Desk',
+        priority: 100,
+        syncAddress: 0,
+        sequence,
+        preview: false,
+        terminated: false,
+        forceSync: false,
+        universe: 1,
+        startCode: 0,
+        slots: Uint8Array.of(level),
+      }),
+    );
+
+  test('two senders that take turns under one component id are two, and nothing is lost', () => {
+    const { ingest } = bench();
+    for (let i = 0; i < 40; i += 1) {
+      ingest.sacn(packet(i, 10), '127.0.0.21', 5000, i * 20);
+      ingest.sacn(packet(100 + i, 20), '127.0.0.22', 5000, i * 20 + 7);
+    }
+    const streams = ingest.universe(1)!.report(810, TIMEOUT, 0);
+    expect(streams.map(({ address, twin }) => [address, twin]).sort()).toEqual([
+      ['127.0.0.21', true],
+      ['127.0.0.22', true],
+    ]);
+    for (const { missing } of streams) expect(missing).toBeLessThan(3);
+  });
+
+  test('a sender that moves to another address, begins anew or has two sockets is one', () => {
+    const { ingest } = bench();
+    for (let i = 0; i < 20; i += 1) ingest.sacn(packet(i, 1), '127.0.0.21', 5000, i * 20);
+    for (let i = 0; i < 20; i += 1) ingest.sacn(packet(200 + i, 1), '127.0.0.22', 6000, 400 + i * 20);
+    for (let i = 0; i < 20; i += 1) ingest.sacn(packet(220 + i, 1), '127.0.0.22', 6000 + (i % 2), 800 + i * 20);
+    expect(ingest.universe(1)!.report(1200, TIMEOUT, 0)).toMatchObject([
+      { address: '127.0.0.22', twin: false, missing: 0 },
+    ]);
+  });
+
+  test('a name is read again as its packets change', () => {
+    const { send, ingest } = bench();
+    send(0, 7);
+    send(20, 7, { sourceName: 'Other' });
+    send(600, 7, { sourceName: 'Renamed\u0007 desk' });
+    expect(ingest.universe(1)!.streams[0]!.name).toBe('Renamed desk');
+  });
+
+  test('two inputs of one Art-Net sender are told apart', () => {
+    const { ingest, at } = bench();
+    const dmx = (physical: number, level: number) =>
+      ingest.artnet(
+        Buffer.from(encodeDmx({ sequence: 0, physical, portAddress: 8, slots: Uint8Array.of(level, 0) })),
+        '127.0.0.21',
+        'others',
+        0,
+        0,
+      );
+    dmx(0, 10);
+    dmx(1, 20);
+    dmx(0, 11);
+    const key = wireKey({ protocol: 'artnet', number: 8 });
+    expect(
+      ingest
+        .universe(key)!
+        .report(1, TIMEOUT, 0)
+        .map(({ physical, packets }) => [physical, packets]),
+    ).toEqual([
+      [0, 2],
+      [1, 1],
+    ]);
+    expect(at(1, 0, key)[0]).toBe(20);
+  });
+});
+
+test('time, diagnostics, triggers and commands are heard', () => {
+  const { ingest, others } = bench();
+  const send = (opCode: number, ...rest: number[]) => {
+    const bytes = Buffer.from([...ArtNet.ARTNET_ID, opCode & 0xff, opCode >> 8, 0, 14, ...rest]);
+    ingest.artnet(bytes, '127.0.0.21', 'others', 0, 0);
+  };
+  const ascii = (text: string) => [...text].map((one) => one.charCodeAt(0));
+  send(ArtNet.OpTimeCode, 0, 0, 12, 34, 56, 1, 1);
+  send(ArtNet.OpDiagData, 0, 0x40, 0, 0, 0, 5, ...ascii('Warm'), 0);
+  send(ArtNet.OpTrigger, 0, 0, 0xff, 0xff, 1, 5);
+  send(ArtNet.OpCommand, 0xff, 0xff, 0, 9, ...ascii('Swout=1&'), 0);
+  send(ArtNet.OpTimeCode, 0);
+  expect(others.map(([kind, , says]) => [kind, says])).toEqual([
+    ['timecode', '01:56:34:12, EBU, 25 a second'],
+    ['diagnostics', 'medium: Warm'],
+    ['trigger', 'macro 5'],
+    ['command', 'Swout=1&'],
+  ]);
+  expect(ingest.rejected).toEqual({ 'too-short': 1 });
 });

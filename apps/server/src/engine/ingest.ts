@@ -4,13 +4,17 @@ import {
   ArtNet,
   blankDmxFields,
   decodeIpProgReply,
+  decodeNzs,
   decodePoll,
   decodePollReply,
+  otherKindOf,
   readDmxFields,
   readOpCode,
+  readOther,
   type ArtIpProgReply,
   type ArtPoll,
   type ArtPollReply,
+  type OtherKind,
 } from '@taxiarch/core/artnet';
 import { readU32 } from '@taxiarch/core/bytes';
 import {
@@ -22,8 +26,9 @@ import {
   readSourceName,
   type SacnDiscovery,
 } from '@taxiarch/core/sacn';
-import { artnetSync, sacnSync } from '@taxiarch/core/stream';
+import { artnetSync, printable, sacnSync } from '@taxiarch/core/stream';
 import type { SentBy, Stream } from './stream';
+import { Syncs } from './syncs';
 import type { LiveUniverse } from './universe';
 import { MOST_ROUTES } from '@taxiarch/core/contract/feed';
 import { MOST_UNIVERSES, SharedLevels } from '../bridge/shared';
@@ -31,8 +36,8 @@ import { MOST_UNIVERSES, SharedLevels } from '../bridge/shared';
 const DMX_HEADER = 18;
 /** What others say to nodes: understood, and none of our business. */
 const QUIET_OPCODES: ReadonlySet<number> = new Set([ArtNet.OpAddress, ArtNet.OpInput, ArtNet.OpIpProg]);
-/** A source's name is read again this often, in packets. */
-const NAME_EVERY = 64;
+/** Packets of one frame that came by another socket than their ArtSync may be handed on after it, but by no more than this. */
+const OVERTAKEN_MS = 5;
 
 /** This program's own component ids: for slots that people took, and for routes. */
 export interface OwnCids {
@@ -51,11 +56,14 @@ export interface IngestListener {
   onPoll(poll: ArtPoll, address: string): void;
   onPollReply(reply: ArtPollReply, address: string, now: number): void;
   onIpProgReply(reply: ArtIpProgReply, address: string): void;
+  /** Time, diagnostics, a trigger, a command */
+  onOther(kind: OtherKind, address: string, says: string): void;
 }
 
 export class Ingest {
   readonly universes: LiveUniverse[] = [];
   readonly rejected: Record<string, number> = {};
+  readonly syncs = new Syncs();
   packets = 0;
   private readonly byKey = new Map<number, LiveUniverse>();
   private readonly sacnData = blankDataFields();
@@ -89,97 +97,108 @@ export class Ingest {
     this.rejected[reason] = (this.rejected[reason] ?? 0) + 1;
   }
 
-  sacn(bytes: Uint8Array, address: string, now: number): void {
+  sacn(bytes: Uint8Array, address: string, port: number, now: number): void {
     const vector = readRoot(bytes);
     if (typeof vector === 'string') return this.reject(vector);
     if (vector !== Sacn.VECTOR_ROOT_E131_DATA) return this.sacnExtended(bytes, address, now);
     const data = this.sacnData;
     const reason = readDataFields(bytes, data);
     if (reason) return this.reject(reason);
-    if (data.startCode !== Sacn.START_CODE_NULL && data.startCode !== Sacn.START_CODE_SLOT_PRIORITY)
-      return this.reject('other-start-code');
     const universe = this.universe(data.universe);
     if (!universe) return this.reject('too-many-universes');
-    const stream = this.sacnStream(universe, bytes, address, now);
+    const stream = this.sacnStream(universe, bytes, address, port, data.sequence, now);
     if (!stream) return this.reject('too-many-senders');
     this.packets += 1;
     const levels = data.startCode === Sacn.START_CODE_NULL;
+    // All start codes of a source share the numbering of its universe (6.7.2).
     if (!stream.account.note(now, data.sequence, levels)) return;
-    if (stream.account.packets % NAME_EVERY === 1) stream.name = readSourceName(bytes);
+    if (stream.nameDue(now)) stream.name = printable(readSourceName(bytes));
     if (data.options & Sacn.OPTION_STREAM_TERMINATED) {
       stream.account.terminate(now);
       universe.dirty = true;
       return;
     }
-    const preview = (data.options & Sacn.OPTION_PREVIEW_DATA) !== 0;
+    const from = Sacn.DATA_HEADER_LENGTH;
+    if (!levels && data.startCode !== Sacn.START_CODE_SLOT_PRIORITY)
+      return stream.noteStartCode(data.startCode, bytes.subarray(from, from + data.slotCount), now);
     stream.priority = data.priority;
     stream.syncAddress = data.syncAddress;
-    stream.account.preview = preview;
-    stream.address = address;
+    stream.account.preview = (data.options & Sacn.OPTION_PREVIEW_DATA) !== 0;
     stream.forceSync = (data.options & Sacn.OPTION_FORCE_SYNCHRONIZATION) !== 0;
     if (levels) {
-      if (this.sacnHeld(stream, now)) return stream.hold(bytes, Sacn.DATA_HEADER_LENGTH, data.slotCount, now);
-      stream.setLevels(bytes, Sacn.DATA_HEADER_LENGTH, data.slotCount, now);
-    } else stream.setSlotPriority(bytes, Sacn.DATA_HEADER_LENGTH, data.slotCount, now);
+      if (this.sacnHeld(stream, now)) return stream.hold(bytes, from, data.slotCount, now);
+      stream.setLevels(bytes, from, data.slotCount, now);
+    } else stream.setSlotPriority(bytes, from, data.slotCount, now);
     universe.dirty = true;
     if (levels) this.listener.onLevels(universe.key, now);
   }
 
-  /** When each synchronisation universe last gave its packet */
-  private readonly syncs = new Map<number, number>();
+  /** Universes on which streams are synchronised, told once each */
+  private readonly syncAddresses = new Set<number>();
 
-  private sacnHeld(stream: Stream, now: number): boolean {
-    if (stream.syncAddress === 0) return false;
-    if (!this.syncs.has(stream.syncAddress)) {
-      this.syncs.set(stream.syncAddress, -Infinity);
-      this.listener.onSyncAddress(stream.syncAddress);
+  private sacnHeld({ syncAddress, forceSync }: Stream, now: number): boolean {
+    if (syncAddress === 0) return false;
+    if (!this.syncAddresses.has(syncAddress)) {
+      this.syncAddresses.add(syncAddress);
+      this.listener.onSyncAddress(syncAddress);
     }
-    return sacnSync(stream.syncAddress, stream.forceSync, this.syncs.get(stream.syncAddress)!, now) === 'hold';
-  }
-
-  private sacnSynchronised(syncAddress: number, now: number): void {
-    this.syncs.set(syncAddress, now);
-    this.release((stream) => stream.origin.protocol === 'sacn' && stream.syncAddress === syncAddress, now);
-  }
-
-  /** When each Art-Net sender last sent ArtSync */
-  private readonly artSyncs = new Map<string, number>();
-
-  private artSynchronised(address: string, now: number): void {
-    this.artSyncs.set(address, now);
-    this.release((stream) => stream.origin.protocol === 'artnet' && stream.address === address, now);
+    return sacnSync(syncAddress, forceSync, this.syncs.lastSacn(syncAddress), now) === 'hold';
   }
 
   private release(which: (stream: Stream) => boolean, now: number): void {
-    for (const universe of this.universes) if (universe.release(which)) this.listener.onLevels(universe.key, now);
+    for (const universe of this.universes) if (universe.release(which, now)) this.listener.onLevels(universe.key, now);
   }
 
-  /** A source is known by its CID (E1.31-2018, 5.6). */
-  private sacnStream(universe: LiveUniverse, bytes: Uint8Array, address: string, now: number): Stream | undefined {
-    for (const stream of universe.streams) if (sameCid(stream.origin.cid, bytes, 22)) return stream;
+  /** A source is known by its CID (E1.31-2018, 5.6); two that use the same one are told apart by where they send from. */
+  private sacnStream(
+    universe: LiveUniverse,
+    bytes: Uint8Array,
+    address: string,
+    port: number,
+    sequence: number,
+    now: number,
+  ): Stream | undefined {
+    let same: Stream | undefined;
+    for (const stream of universe.streams) {
+      if (!sameCid(stream.origin.cid, bytes, 22)) continue;
+      if (stream.address === address && stream.port === port) return stream;
+      same ??= stream;
+    }
+    if (same?.comesFrom(address, port, same.account.stepTo(sequence), now)) return same;
     const cid = Uint8Array.prototype.slice.call(bytes, 22, 22 + Sacn.CID_LENGTH);
     const sent = sameCid(this.own.taken, bytes, 22)
       ? 'taken'
       : sameCid(this.own.routes, bytes, 22)
         ? 'route'
         : 'others';
-    return universe.add({ protocol: 'sacn', address, cid, sent }, now);
+    const made = universe.add({ protocol: 'sacn', address, cid, sent, physical: 0 }, now);
+    if (!made) return undefined;
+    made.port = port;
+    return made;
   }
 
   private sacnExtended(bytes: Uint8Array, address: string, now: number): void {
     const decoded = decodeSacn(bytes);
     if (!decoded.ok) return this.reject(decoded.reason);
     this.packets += 1;
-    if (decoded.value.kind === 'sync') this.sacnSynchronised(decoded.value.syncAddress, now);
-    if (decoded.value.kind === 'discovery') this.listener.onDiscovered(decoded.value, address, now);
+    const { value } = decoded;
+    if (value.kind === 'sync' && this.syncs.sacn(value, address, now))
+      this.release((stream) => stream.origin.protocol === 'sacn' && stream.syncAddress === value.syncAddress, now);
+    if (value.kind === 'discovery') this.listener.onDiscovered(value, address, now);
   }
 
-  /** `sent` says whether the packet came from one of this program's own sending sockets. */
-  artnet(bytes: Uint8Array, address: string, sent: SentBy, now: number): void {
+  /** `sent` says whether the packet came from one of this program's own sending sockets; `via` by which socket it came. */
+  artnet(bytes: Uint8Array, address: string, sent: SentBy, via: number, now: number): void {
     const opCode = readOpCode(bytes);
-    if (opCode === ArtNet.OpDmx) return this.artDmx(bytes, address, sent, now);
+    if (opCode === ArtNet.OpDmx) return this.artDmx(bytes, address, sent, via, now);
     if (typeof opCode === 'string') return this.reject(opCode);
-    if (opCode === ArtNet.OpPollReply) {
+    const other = otherKindOf(opCode);
+    if (other) {
+      const read = readOther(other, bytes);
+      if (!read.ok) return this.reject(read.reason);
+      this.packets += 1;
+      this.listener.onOther(other, address, read.value);
+    } else if (opCode === ArtNet.OpPollReply) {
       const decoded = decodePollReply(bytes);
       if (!decoded.ok) return this.reject(decoded.reason);
       this.packets += 1;
@@ -196,26 +215,60 @@ export class Ingest {
       this.listener.onIpProgReply(decoded.value, address);
     } else if (opCode === ArtNet.OpSync) {
       this.packets += 1;
-      this.artSynchronised(address, now);
-    } else if (QUIET_OPCODES.has(opCode)) this.packets += 1;
+      this.syncs.artnet(address, via, now);
+      this.release((stream) => stream.origin.protocol === 'artnet' && stream.address === address, now);
+    } else if (opCode === ArtNet.OpNzs) this.artNzs(bytes, address, sent, now);
+    else if (QUIET_OPCODES.has(opCode)) this.packets += 1;
     else this.reject('unknown-opcode');
   }
 
-  private artDmx(bytes: Uint8Array, address: string, sent: SentBy, now: number): void {
+  /** The stream of a sender’s physical input: two inputs of one sender are two sources (Art-Net 4, "Data merging"). */
+  private artStream(
+    portAddress: number,
+    address: string,
+    sent: SentBy,
+    physical: number | undefined,
+    now: number,
+  ): Stream | 'too-many-universes' | 'too-many-senders' {
+    const universe = this.universe(wireKey({ protocol: 'artnet', number: portAddress }));
+    if (!universe) return 'too-many-universes';
+    for (const stream of universe.streams) {
+      const { origin } = stream;
+      if (origin.sent === sent && stream.address === address && (physical ?? origin.physical) === origin.physical)
+        return stream;
+    }
+    const origin = { protocol: 'artnet', address, cid: new Uint8Array(0), sent, physical: physical ?? 0 } as const;
+    return universe.add(origin, now) ?? 'too-many-senders';
+  }
+
+  private artNzs(bytes: Uint8Array, address: string, sent: SentBy, now: number): void {
+    const decoded = decodeNzs(bytes);
+    if (!decoded.ok) return this.reject(decoded.reason);
+    const { startCode, portAddress, slots } = decoded.value;
+    const stream = this.artStream(portAddress, address, sent, undefined, now);
+    if (typeof stream === 'string') return this.reject(stream);
+    this.packets += 1;
+    stream.account.seen(now);
+    stream.noteStartCode(startCode, slots, now);
+  }
+
+  private artDmx(bytes: Uint8Array, address: string, sent: SentBy, via: number, now: number): void {
     const { dmx } = this;
     const reason = readDmxFields(bytes, dmx);
     if (reason) return this.reject(reason);
-    const universe = this.universe(wireKey({ protocol: 'artnet', number: dmx.portAddress }));
-    if (!universe) return this.reject('too-many-universes');
-    const stream =
-      universe.streams.find((one) => one.origin.sent === sent && one.address === address) ??
-      universe.add({ protocol: 'artnet', address, cid: new Uint8Array(0), sent }, now);
-    if (!stream) return this.reject('too-many-senders');
+    const stream = this.artStream(dmx.portAddress, address, sent, dmx.physical, now);
+    if (typeof stream === 'string') return this.reject(stream);
+    const universe = this.known(wireKey({ protocol: 'artnet', number: dmx.portAddress }))!;
     this.packets += 1;
     if (!stream.account.note(now, dmx.sequence, true)) return;
-    const synced = this.artSyncs.get(address);
-    if (synced !== undefined && artnetSync(universe.heard(now), synced, now) === 'hold')
-      return stream.hold(bytes, DMX_HEADER, dmx.slotCount, now);
+    stream.levelsAt = now;
+    const synced = this.syncs.lastArtNet(address);
+    if (synced !== undefined && artnetSync(universe.heard(now), synced.at, now) === 'hold') {
+      // Sent before its ArtSync, and handed on after it: it came by another socket.
+      const overtaken = via !== synced.via && now - synced.at < OVERTAKEN_MS && stream.releasedAt < synced.at;
+      if (!overtaken) return stream.hold(bytes, DMX_HEADER, dmx.slotCount, now);
+      stream.releasedAt = synced.at;
+    }
     stream.setLevels(bytes, DMX_HEADER, dmx.slotCount, now);
     universe.dirty = true;
     this.listener.onLevels(universe.key, now);

@@ -51,7 +51,7 @@ test('a device that misses three polls is gone, and nothing is sent to it', () =
 test('a machine that answers at a new address has left its old one', () => {
   const table = new NodeTable();
   table.note(page(1, [7]), '127.0.0.40', 0);
-  table.note(page(1, [7]), '127.0.0.50', 100);
+  table.note({ ...page(1, [7]), bindIp: '127.0.0.50' }, '127.0.0.50', 100);
   expect(table.report(200, 0).map(({ address }) => address)).toEqual(['127.0.0.50']);
   expect(table.whereIs('02:7f:f1:00:00:40', '')).toEqual({ address: '127.0.0.50', lastSeen: 100 });
 });
@@ -100,4 +100,68 @@ test('Art-Net is not sent to a port that listens to sACN', () => {
     0,
   );
   expect(table.listeners(7, 10).addresses).toEqual([]);
+});
+
+describe('who claims what', () => {
+  const OTHER_MAC = Uint8Array.of(2, 0, 0, 0, 0, 1);
+  const claims = (table: NodeTable, now: number) =>
+    table
+      .report(now, 0)
+      .map(({ address, mac, alsoHere, alsoAt, partOf }) => ({ address, mac, alsoHere, alsoAt, partOf }));
+
+  test('two boxes at one address', () => {
+    const table = new NodeTable();
+    for (const now of [0, 2800]) {
+      table.note(page(1, [7]), '127.0.0.40', now);
+      table.note({ ...page(1, [9]), mac: OTHER_MAC }, '127.0.0.40', now + 1);
+    }
+    expect(claims(table, 3000)).toEqual([
+      { address: '127.0.0.40', mac: '02:00:00:00:00:01', alsoHere: ['02:7f:f1:00:00:40'], alsoAt: [], partOf: '' },
+    ]);
+    table.note(page(1, [7]), '127.0.0.40', 5600);
+    table.sweep(13_000);
+    expect(claims(table, 13_000)).toMatchObject([{ mac: '02:7f:f1:00:00:40', alsoHere: [] }]);
+  });
+
+  test('one hardware address at two addresses', () => {
+    const table = new NodeTable();
+    for (const now of [0, 2800]) {
+      table.note({ ...page(1, [7]), bindIp: '127.0.0.40' }, '127.0.0.40', now);
+      table.note({ ...page(1, [7]), bindIp: '127.0.0.50' }, '127.0.0.50', now + 1);
+    }
+    expect(claims(table, 3000).map(({ address, alsoAt }) => [address, alsoAt])).toEqual([
+      ['127.0.0.40', ['127.0.0.50']],
+      ['127.0.0.50', ['127.0.0.40']],
+    ]);
+  });
+
+  test('a product of several addresses is one product, and no fault', () => {
+    const table = new NodeTable();
+    for (const now of [0, 2800])
+      for (const address of ['127.0.0.40', '127.0.0.50']) table.note(page(1, [7]), address, now);
+    expect(claims(table, 3000)).toMatchObject([
+      { address: '127.0.0.40', alsoAt: [], partOf: '' },
+      { address: '127.0.0.50', alsoAt: [], partOf: '127.0.0.40' },
+    ]);
+  });
+});
+
+test('ten thousand strangers are counted; what the show plans is told first and forgotten never', () => {
+  const table = new NodeTable();
+  const at = (n: number) => `10.${n >> 16}.${(n >> 8) & 255}.${n & 255}`;
+  for (let n = 0; n < 10_000; n += 1) {
+    const mac = Uint8Array.of(2, 1, 0, 0, n >> 8, n & 255);
+    table.note({ ...page(1, [7]), mac, portName: `\u202e<b>${n}` }, at(n), 0);
+  }
+  table.expect({ addresses: ['127.0.0.40'], macs: [] });
+  table.note(page(1, [7]), '127.0.0.40', 10);
+  const report = table.report(20, 0);
+  expect(report).toHaveLength(101);
+  expect(report[0]!.address).toBe('127.0.0.40');
+  expect(report.length + table.more).toBe(10_001);
+  expect(JSON.stringify(report).length).toBeLessThan(150_000);
+  expect(table.page(100, 20, 0)).toMatchObject({ count: 1024, nodes: { length: 100 } });
+  table.sweep(70_000);
+  expect(table.report(70_000, 0).map(({ address, gone }) => [address, gone])).toEqual([['127.0.0.40', true]]);
+  expect(table.more).toBe(0);
 });

@@ -1,5 +1,4 @@
 /** What the server orders of the engine, carried out. */
-import { wireKey } from '@taxiarch/core/address';
 import { encodePoll } from '@taxiarch/core/artnet';
 import { ROUTE_KEYS } from '@taxiarch/core/contract/feed';
 import { breakNow } from '../bridge/breaking';
@@ -14,23 +13,20 @@ const LEARN_MS = 50;
 
 type Order<T extends ToEngine['type']> = Extract<ToEngine, { type: T }>;
 
-const FIRST_ARTNET = wireKey({ protocol: 'artnet', number: 0 });
-
-function plan(engine: EngineWhole, { networks, universes, router }: Order<'plan'>): void {
+function plan(engine: EngineWhole, { networks, universes, router, machines }: Order<'plan'>): void {
+  engine.nodes.expect(machines);
   engine.networks = networks;
   engine.planned = universes.map(({ key }) => key);
   void engine.followInterface();
   for (const { key, merge } of universes) engine.ingest.universe(key)?.setMode(merge);
   engine.router.setPlan(router);
-  engine.sockets.join([
-    ...universes.map(({ key }) => key).filter((key) => key < FIRST_ARTNET),
-    ...engine.router.sacnUniverses,
-  ]);
+  engine.membership.refresh();
   engine.polling.changed(engine.clock());
 }
 
 function watch(engine: EngineWhole, { keys, slots }: Order<'watch'>): void {
   engine.watched = new Set(keys);
+  engine.membership.refresh();
   engine.polling.changed(engine.clock());
   engine.inspected = slots;
   engine.router.watch(new Set(keys.filter((key) => key >= ROUTE_KEYS).map((key) => key - ROUTE_KEYS)));
@@ -89,6 +85,8 @@ export function carryOut(engine: EngineWhole, order: ToEngine): void {
       engine.settings = order.settings;
       engine.output.configure(outputSettings(order.settings));
       void engine.followInterface();
+      engine.membership.refresh();
+      engine.polling.changed(engine.clock());
       return;
     case 'plan':
       return plan(engine, order);
@@ -110,6 +108,17 @@ export function carryOut(engine: EngineWhole, order: ToEngine): void {
       return answer(engine, order.ask, engine.router.giveBack(order.id));
     case 'learn':
       return learn(engine, order);
+    case 'sweep':
+      return answer(engine, order.ask, engine.sweep.start(order.ranges, engine.clock()));
+    case 'stopSweep':
+      engine.sweep.stop();
+      return answer(engine, order.ask);
+    case 'nodes':
+      return engine.tell({
+        type: 'nodes',
+        ask: order.ask,
+        page: engine.nodes.page(order.from, engine.clock(), engine.epoch),
+      });
     case 'program':
       return void programNode(engine, order);
     case 'report':

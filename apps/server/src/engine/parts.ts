@@ -7,7 +7,10 @@ import type { Discovered } from './discovered';
 import type { Ingest } from './ingest';
 import type { NodeTable } from './nodes';
 import type { Output } from './output';
+import type { AlsoHeard } from './alsoHeard';
+import type { Membership } from './membership';
 import type { Polling } from './polling';
+import type { Sweep } from './sweep';
 import type { Router } from './router';
 import type { Sockets } from './sockets';
 
@@ -17,6 +20,9 @@ export interface EngineParts {
   readonly ingest: Ingest;
   readonly sockets: Sockets;
   readonly output: Output;
+  readonly membership: Membership;
+  readonly sweep: Sweep;
+  readonly alsoHeard: AlsoHeard;
   readonly polling: Polling;
   readonly router: Router;
   settings: Settings;

@@ -7,6 +7,7 @@ function polling(settings: { poll: boolean; list: number[] }) {
   const sent: [string, number[]][] = [];
   const part = new Polling({
     wanted: () => settings.poll,
+    asks: () => ({ flags: 0, diagnosticsPriority: 0 }),
     artnet: () => ({
       name: 'eth0',
       address: '10.0.0.1',

@@ -22,6 +22,8 @@ const MOST_SUBSCRIBED = 64;
 export interface PollingSurroundings {
   /** Polling is wanted */
   wanted(): boolean;
+  /** What polls ask for beside who is there */
+  asks(): Pick<ArtPoll, 'flags' | 'diagnosticsPriority'>;
   artnet(): InterfaceInfo | null;
   send(bytes: Uint8Array, to: string | 'broadcast'): void;
   /** Addresses of nodes whose mask was not asked for since `before` */
@@ -35,6 +37,7 @@ export interface PollingSurroundings {
 export class Polling {
   private readonly subscribed = new Map<string, number>();
   private told = '';
+  private answered = 0;
 
   constructor(private readonly around: PollingSurroundings) {}
 
@@ -46,7 +49,7 @@ export class Polling {
 
   poll(now: number): void {
     if (!this.around.wanted()) return;
-    this.around.send(encodePoll(), 'broadcast');
+    this.around.send(encodePoll(this.around.asks()), 'broadcast');
     for (const address of this.around.toAskForIp(now, now - ASK_IP_MS)) this.around.send(encodeIpProg(), address);
   }
 
@@ -86,6 +89,7 @@ export class Polling {
       ip: artnet.address,
       mac: Uint8Array.from(artnet.mac.split(':'), (byte) => parseInt(byte, 16)),
       name: OWN_NAME,
+      answered: this.answered++,
       active: (portAddress) => this.around.hears(portAddress),
     });
   }

@@ -1,5 +1,6 @@
 /** What the engine reports: all of itself twice a second, universes in parts, slots that are inspected at once. */
 import { OWN_NAME } from '@taxiarch/core/stream';
+import { ANNOUNCERS_REPORTED } from './discovered';
 import type { EngineReport, EngineUniverse } from '../bridge/engineMessages';
 import type { EngineParts } from './parts';
 import { Rates, Trouble } from './state';
@@ -71,16 +72,30 @@ export class Reports {
     const all = ingest.universes;
     const from = this.reportedTo >= all.length ? 0 : this.reportedTo;
     this.reportedTo = from + UNIVERSES_A_PART;
-    return all.slice(from, this.reportedTo).map(({ key, streams }) => {
-      for (const stream of streams)
+    return all.slice(from, this.reportedTo).map((universe) => {
+      for (const stream of universe.streams)
         if (stream.origin.protocol === 'artnet')
           stream.name = stream.origin.sent === 'others' ? nodes.nameOf(stream.address) : OWN_NAME;
-      return { key, streams: streams.map((stream) => stream.report(now, this.engine.timeoutOf(key), epoch)) };
+      return { key: universe.key, streams: universe.report(now, this.engine.timeoutOf(universe.key), epoch) };
     });
   }
 
   private report(): EngineReport {
-    const { ingest, sockets, nodes, discovered, output, polling, router, using, settings, epoch } = this.engine;
+    const {
+      ingest,
+      sockets,
+      nodes,
+      discovered,
+      membership,
+      sweep,
+      alsoHeard,
+      output,
+      polling,
+      router,
+      using,
+      settings,
+      epoch,
+    } = this.engine;
     const now = this.engine.clock();
     const rates = this.rates.of(now, ingest.packets, sockets.sent);
     return {
@@ -91,7 +106,18 @@ export class Reports {
       listed: polling.listed,
       trouble: this.troubles.says(using, settings, now),
       nodes: nodes.report(now, epoch),
-      discovered: discovered.report(now, epoch),
+      nodesMore: nodes.more,
+      discovered: discovered.report(epoch),
+      discoveredMore: Math.max(0, discovered.count - ANNOUNCERS_REPORTED),
+      membership: {
+        wanted: membership.wanted,
+        joined: sockets.membership.joined,
+        most: settings.mostGroups,
+        full: sockets.membership.full,
+      },
+      sweep: sweep.report(),
+      syncs: ingest.syncs.report(now, epoch),
+      alsoHeard: alsoHeard.report(),
       output: output.report(rates.sent),
       ...router.report(now),
       packetsPerSecond: rates.heard,

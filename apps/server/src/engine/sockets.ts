@@ -7,12 +7,14 @@ import { bound } from '../receive/receiver';
 import type { Ports, Using } from '../bridge/interfaces';
 import type { EngineToReceiver, PlainError, ReceiverToEngine } from '../bridge/receiverMessages';
 import { broadcastOf } from '../bridge/interfaces';
+import type { MembershipState } from '../receive/memberships';
 import type { SentBy } from './stream';
 import { PacketRing, addressText, type ReceivedPacket } from '../bridge/ring';
 
 export interface PacketListener {
-  sacn(bytes: Uint8Array, address: string, at: number): void;
-  artnet(bytes: Uint8Array, address: string, sent: SentBy, at: number): void;
+  sacn(bytes: Uint8Array, address: string, port: number, at: number): void;
+  /** `via` is the socket by which it came. */
+  artnet(bytes: Uint8Array, address: string, sent: SentBy, via: number, at: number): void;
   /** Something went wrong while the sockets were in use. */
   trouble(error: Error): void;
 }
@@ -39,7 +41,9 @@ export class Sockets {
   private readonly routing = new Map<string, Promise<Socket | undefined> | Socket>();
   private readonly routePorts = new Set<string>();
   private readonly addresses = new Map<number, string>();
-  private readonly joined = new Set<number>();
+  private groups: readonly number[] = [];
+  /** What came of the last wish */
+  membership: MembershipState = { wanted: 0, joined: 0, full: false };
   sent = 0;
 
   constructor(
@@ -62,6 +66,7 @@ export class Sockets {
     this.receiver.on('message', (message: ReceiverToEngine) => {
       if (message.type === 'packets') this.look(0);
       else if (message.type === 'trouble') this.listener.trouble(asError(message.error));
+      else if (message.type === 'joined') this.membership = message.state;
       else this.asked.get(message.ask)?.(message.error);
     });
   }
@@ -72,7 +77,7 @@ export class Sockets {
     this.receiver = receiver;
     this.listenToReceiver();
     for (const answer of this.asked.values()) answer({ message: 'Receiving was started anew.', code: undefined });
-    this.tell({ type: 'join', universes: [...this.joined] });
+    this.tell({ type: 'join', universes: this.groups });
     this.ask((ask) => ({ type: 'use', next: this.using, ask })).catch((error: Error) => this.listener.trouble(error));
     this.look(0);
   }
@@ -95,10 +100,10 @@ export class Sockets {
     else setTimeout(this.drain, after);
   }
 
-  private readonly takeIn = ({ bytes, protocol, address, port, at }: ReceivedPacket): void => {
+  private readonly takeIn = ({ bytes, protocol, via, address, port, at }: ReceivedPacket): void => {
     const from = this.addressOf(address);
-    if (protocol === 'sacn') this.listener.sacn(bytes, from, at);
-    else this.listener.artnet(bytes, from, this.sentBy(from, port), at);
+    if (protocol === 'sacn') this.listener.sacn(bytes, from, port, at);
+    else this.listener.artnet(bytes, from, this.sentBy(from, port), via, at);
   };
 
   private sentBy(from: string, port: number): SentBy {
@@ -164,12 +169,10 @@ export class Sockets {
     return socket;
   }
 
-  /** Joins universes' multicast groups, now and after every change of interface. */
+  /** Joins these universes' multicast groups, the most needed first, and leaves all others; so after every change of interface. */
   join(universes: readonly number[]): void {
-    const fresh = universes.filter((universe) => !this.joined.has(universe));
-    if (fresh.length === 0) return;
-    for (const universe of fresh) this.joined.add(universe);
-    this.tell({ type: 'join', universes: fresh });
+    this.groups = universes;
+    this.tell({ type: 'join', universes });
   }
 
   private send(socket: Socket | undefined, bytes: Uint8Array, port: number, address: string): void {

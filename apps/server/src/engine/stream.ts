@@ -1,6 +1,6 @@
 /** One sender on one universe as the engine holds it: its account, and its last levels. */
 import { type Protocol, SLOTS } from '@taxiarch/core/address';
-import { StreamAccount, type StreamReport } from '@taxiarch/core/stream';
+import { readStartCode, StreamAccount, type StartCodeReport, type StreamReport } from '@taxiarch/core/stream';
 import type { Contender } from '@taxiarch/core/merge';
 import { formatCid } from '@taxiarch/core/sacn';
 
@@ -16,12 +16,32 @@ export interface StreamOrigin {
   /** 16 bytes; empty for Art-Net */
   readonly cid: Uint8Array;
   readonly sent: SentBy;
+  /** Art-Net: the sender's physical input; 0 for sACN */
+  readonly physical: number;
 }
+
+/** Two senders of one component id are told apart when they take turns within this time, by steps that one alone would not take. */
+const TWIN_MS = 2500;
+const TWIN_STEP = 3;
+/** Alternate start codes told apart for each stream */
+const MOST_START_CODES = 16;
+/** A name is read again this often: reading it for each packet would cost more than the levels. */
+const NAME_MS = 500;
 
 export class Stream implements Contender {
   readonly account: StreamAccount;
   name = '';
   address: string;
+  /** UDP port of the sender */
+  port = 0;
+  /** Levels of it were let in; without any it contends for nothing. */
+  hasLevels = false;
+  /** When levels last came, by the engine's clock */
+  levelsAt = -Infinity;
+  /** The sender before this one under the same component id, and when it was last heard */
+  private before = { address: '', port: 0, at: -Infinity };
+  private namedAt = -Infinity;
+  private readonly startCodes = new Map<number, { packets: number; slots: Uint8Array; at: number }>();
   priority = 100;
   syncAddress = 0;
   forceSync = false;
@@ -34,6 +54,8 @@ export class Stream implements Contender {
   private held: Uint8Array | undefined;
   private heldCount = -1;
   private heldAt = 0;
+  /** When the synchronisation packet came that its last levels were let in by */
+  releasedAt = -Infinity;
   private readonly cidText: string;
 
   constructor(
@@ -46,9 +68,50 @@ export class Stream implements Contender {
     this.cidText = origin.cid.length > 0 ? formatCid(origin.cid) : '';
   }
 
+  /** Whether its name should be read now. */
+  nameDue(now: number): boolean {
+    if (now - this.namedAt < NAME_MS) return false;
+    this.namedAt = now;
+    return true;
+  }
+
+  /**
+   * A packet under this stream's component id comes from here. Returns whether it goes on with the stream: a sender may
+   * move to another address or port, but one that moves back and forth and does not count on is two.
+   */
+  comesFrom(address: string, port: number, step: number, now: number): boolean {
+    if (address === this.address && port === this.port) return true;
+    const back = address === this.before.address && port === this.before.port;
+    if (back && now - this.before.at < TWIN_MS && (step < 1 || step > TWIN_STEP)) return false;
+    if (step < 1 || step > TWIN_STEP) this.account.forgetSequence();
+    this.before = { address: this.address, port: this.port, at: this.account.lastSeen };
+    this.address = address;
+    this.port = port;
+    return true;
+  }
+
+  noteStartCode(code: number, slots: Uint8Array, now: number): void {
+    const known = this.startCodes.get(code);
+    if (!known && this.startCodes.size >= MOST_START_CODES) return;
+    this.startCodes.set(code, { packets: (known?.packets ?? 0) + 1, slots: slots.slice(), at: now });
+  }
+
+  private startCodesReport(epoch: number): StartCodeReport[] {
+    return [...this.startCodes]
+      .sort(([a], [b]) => a - b)
+      .map(([code, { packets, slots, at }]) => ({
+        code,
+        packets,
+        says: readStartCode(code, slots),
+        lastSeen: Math.round(at + epoch),
+      }));
+  }
+
   /** Takes in levels that stand in `packet` from `at`. */
   setLevels(packet: Uint8Array, at: number, count: number, now: number): void {
     const { values, changedAt } = this;
+    this.hasLevels = true;
+    this.levelsAt = now;
     if (changedAt !== null) for (let i = 0; i < count; i += 1) if (values[i] !== packet[at + i]) changedAt[i] = now;
     // Copying is quicker than finding out whether anything changed.
     values.set(packet.subarray(at, at + count));
@@ -62,13 +125,15 @@ export class Stream implements Contender {
     this.held.set(packet.subarray(at, at + count));
     this.heldCount = count;
     this.heldAt = now;
+    this.levelsAt = now;
   }
 
-  /** Takes in the levels that waited; returns whether there were any. */
-  release(): boolean {
+  /** Takes in the levels that waited; returns whether there were any. `now` is when their synchronisation packet came. */
+  release(now: number): boolean {
     if (this.heldCount < 0) return false;
     this.setLevels(this.held!, 0, this.heldCount, this.heldAt);
     this.heldCount = -1;
+    this.releasedAt = now;
     return true;
   }
 
@@ -113,6 +178,10 @@ export class Stream implements Contender {
       lost: account.lost(now, timeout),
       own: origin.sent !== 'others',
       routed: origin.sent === 'route',
+      levels: this.levelsAt > -Infinity,
+      twin: false,
+      physical: origin.physical,
+      startCodes: this.startCodesReport(epoch),
       waits: this.heldCount >= 0,
       syncAddress: this.syncAddress,
       slotCount: this.count,

@@ -3,12 +3,17 @@ import { fromWireKey, SLOTS } from '@taxiarch/core/address';
 import { type MergeMode, Merger, MOST_CONTENDERS, priorityAt, type SlotContender } from '@taxiarch/core/merge';
 import type { Incoming } from '@taxiarch/core/route';
 import type { SharedLevels } from '../bridge/shared';
+import type { StreamReport } from '@taxiarch/core/stream';
 import { Stream, type StreamOrigin } from './stream';
 
 /** A source leaves an Art-Net merge after this long (Art-Net 4, merge). */
 const ART_NET_LOSS_MS = 10_000;
 /** A stream that stopped is still listed for this long. */
 const REMEMBERED_MS = 300_000;
+
+/** Whether a stream has a say in levels: what sends nothing but other start codes has none. */
+const contends = ({ account, hasLevels, levelsAt }: Stream, now: number, timeout: number): boolean =>
+  hasLevels && !account.preview && !account.lost(now, timeout) && now - levelsAt <= timeout;
 
 export class LiveUniverse {
   readonly streams: Stream[] = [];
@@ -86,12 +91,28 @@ export class LiveUniverse {
   }
 
   private contenders(now: number, timeout: number): Stream[] {
-    return this.streams.filter(({ account }) => !account.preview && !account.lost(now, timeout));
+    return this.streams.filter((stream) => contends(stream, now, timeout));
   }
 
   /** How many streams are heard, for Art-Net's own loss time. */
   heard(now: number): number {
-    return this.contenders(now, ART_NET_LOSS_MS).length;
+    let heard = 0;
+    for (const { account, levelsAt } of this.streams)
+      if (!account.preview && !account.terminated && now - levelsAt <= ART_NET_LOSS_MS) heard += 1;
+    return heard;
+  }
+
+  /** Whether anybody sends levels here now. */
+  hears(now: number, timeout: number): boolean {
+    return this.streams.some(({ account, levelsAt }) => !account.terminated && now - levelsAt <= timeout);
+  }
+
+  /** Every stream as it is; senders that use one component id at the same time are marked as such. */
+  report(now: number, timeout: number, epoch: number): StreamReport[] {
+    const reports = this.streams.map((stream) => stream.report(now, timeout, epoch));
+    const twins = (one: StreamReport) =>
+      reports.some((other) => other !== one && !other.lost && other.cid === one.cid && other.cid !== '');
+    return reports.map((one) => (!one.lost && twins(one) ? { ...one, twin: true } : one));
   }
 
   merge(now: number, timeout: number): void {
@@ -117,10 +138,7 @@ export class LiveUniverse {
   incoming(sender: string, now: number, timeout: number): Incoming | undefined {
     if (sender !== '')
       return this.streams.find(
-        (stream) =>
-          (stream.name === sender || stream.address === sender) &&
-          !stream.account.preview &&
-          !stream.account.lost(now, timeout),
+        (stream) => (stream.name === sender || stream.address === sender) && contends(stream, now, timeout),
       );
     const heard = this.contenders(now, timeout);
     // One stream alone needs no merge, unless priorities for its slots let some go.
@@ -139,9 +157,9 @@ export class LiveUniverse {
   }
 
   /** Lets levels in that waited for their synchronisation packet; returns whether there were any. */
-  release(which: (stream: Stream) => boolean): boolean {
+  release(which: (stream: Stream) => boolean, now: number): boolean {
     let released = false;
-    for (const stream of this.streams) if (which(stream) && stream.release()) released = true;
+    for (const stream of this.streams) if (which(stream) && stream.release(now)) released = true;
     if (released) this.dirty = true;
     return released;
   }

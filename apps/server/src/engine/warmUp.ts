@@ -23,6 +23,7 @@ export function warmUp(): void {
       onPoll: nothing,
       onPollReply: nothing,
       onIpProgReply: nothing,
+      onOther: nothing,
     },
   );
   const slots = new Uint8Array(512);
@@ -36,10 +37,10 @@ export function warmUp(): void {
     sacn[111] = round & 0xff;
     sacn[114] = (i % UNIVERSES) + 1;
     sacn[126 + (i % 512)] = i & 0xff;
-    ingest.sacn(sacn, '127.0.0.1', round * 23);
+    ingest.sacn(sacn, '127.0.0.1', 5568, round * 23);
     dmx[12] = (round % 255) + 1;
     dmx[14] = i % UNIVERSES;
-    ingest.artnet(dmx, '127.0.0.1', 'others', round * 23);
+    ingest.artnet(dmx, '127.0.0.1', 'others', 0, round * 23);
     if (i % UNIVERSES === 0)
       for (const universe of ingest.universes) if (universe.dirty) universe.merge(round * 23, 2500);
   }

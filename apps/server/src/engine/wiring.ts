@@ -1,4 +1,10 @@
 /** What each part of the engine is given of the others. */
+import {
+  LOWEST_PRIORITY,
+  POLL_DIAGNOSTICS,
+  POLL_DIAGNOSTICS_UNICAST,
+  POLL_REPLY_ON_CHANGE,
+} from '@taxiarch/core/artnet';
 import { fromWireKey, wireKey } from '@taxiarch/core/address';
 import { ArtNet } from '@taxiarch/core/artnet';
 import type { Settings } from '@taxiarch/core/contract';
@@ -8,9 +14,11 @@ import { broadcastOf, listInterfaces, plainTrouble } from '../bridge/interfaces'
 import type { EngineWhole } from './whole';
 import type { IngestListener } from './ingest';
 import type { OutputSettings, Surroundings } from './output';
+import type { MembershipNeeds } from './membership';
 import type { PollingSurroundings } from './polling';
 import type { RouterSurroundings } from './router';
 import type { PacketListener } from './sockets';
+import type { SweepSurroundings } from './sweep';
 
 const isArtNetKey = (key: number): boolean => key < ROUTE_KEYS && fromWireKey(key).protocol === 'artnet';
 
@@ -26,12 +34,10 @@ export const outputSettings = ({ outputRate, outputPriority, artnetBroadcast }: 
 
 export const ingestListener = (engine: EngineWhole): IngestListener => ({
   onLevels: (key, now) => engine.router.came(key, now),
-  onSyncAddress: (universe) => engine.sockets.join([universe]),
+  onSyncAddress: () => engine.membership.refresh(),
   onUniverse: (universe) => engine.reports.noteRow(universe),
-  onDiscovered: (page, address, now) => {
-    engine.discovered.note(page, address, now);
-    engine.sockets.join(page.universes);
-  },
+  onDiscovered: (page, address, now) => engine.discovered.note(page, address, now),
+  onOther: (kind, address, says) => engine.alsoHeard.note(kind, address, says, engine.unixTime()),
   onPoll: (poll, address) => engine.polling.answer(poll, address, engine.clock()),
   onPollReply: (reply, address, now) => {
     if (address !== engine.using.artnet?.address) engine.nodes.note(reply, address, now);
@@ -40,9 +46,37 @@ export const ingestListener = (engine: EngineWhole): IngestListener => ({
 });
 
 export const packetListener = (engine: EngineWhole): PacketListener => ({
-  sacn: (bytes, address, at) => engine.ingest.sacn(bytes, address, at),
-  artnet: (bytes, address, sent, at) => engine.ingest.artnet(bytes, address, sent, at),
+  sacn: (bytes, address, port, at) => engine.ingest.sacn(bytes, address, port, at),
+  artnet: (bytes, address, sent, via, at) => engine.ingest.artnet(bytes, address, sent, via, at),
   trouble: (error) => engine.trouble(plainTrouble(error)),
+});
+
+/** Keys of the sACN universes that are heard now. */
+function* heardKeys(engine: EngineWhole): Iterable<number> {
+  for (const universe of engine.ingest.universes)
+    if (universe.hears(engine.clock(), engine.timeoutOf(universe.key))) yield universe.key;
+}
+
+function* syncUniverses(engine: EngineWhole): Iterable<number> {
+  for (const { streams } of engine.ingest.universes) for (const { syncAddress } of streams) yield syncAddress;
+}
+
+export const membershipNeeds = (engine: EngineWhole): MembershipNeeds => ({
+  opened: () => engine.watched,
+  planned: () => engine.planned,
+  routed: () => engine.router.sacnUniverses,
+  syncs: () => syncUniverses(engine),
+  heard: () => heardKeys(engine),
+  announced: () => engine.discovered.universes(),
+  swept: () => engine.sweep.universes(),
+  most: () => engine.settings.mostGroups,
+});
+
+export const sweepSurroundings = (engine: EngineWhole): SweepSurroundings => ({
+  room: () => engine.settings.mostGroups - engine.membership.before,
+  changed: () => engine.membership.refresh(),
+  hears: (universe) => engine.ingest.known(universe)?.hears(engine.clock(), engine.timeoutOf(universe)) ?? false,
+  unixTime: () => engine.unixTime(),
 });
 
 export const outputSurroundings = (engine: EngineWhole): Surroundings => ({
@@ -55,8 +89,15 @@ export const outputSurroundings = (engine: EngineWhole): Surroundings => ({
   ownAddress: () => engine.using.artnet?.address,
 });
 
+/** TalkToMe of our polls: diagnostics to this computer only, and replies on change, where a person wants them. */
+const pollAsks = ({ diagnostics, changes }: Settings) => ({
+  flags: (diagnostics ? POLL_DIAGNOSTICS | POLL_DIAGNOSTICS_UNICAST : 0) | (changes ? POLL_REPLY_ON_CHANGE : 0),
+  diagnosticsPriority: diagnostics ? LOWEST_PRIORITY : 0,
+});
+
 export const pollingSurroundings = (engine: EngineWhole): PollingSurroundings => ({
   wanted: () => engine.settings.poll,
+  asks: () => pollAsks(engine.settings),
   artnet: () => engine.using.artnet,
   send: (bytes, to) => engine.sockets.sendFromArtNetPort(bytes, to),
   toAskForIp: (now, before) => engine.nodes.toAskForIp(now, before),
@@ -68,9 +109,7 @@ export const pollingSurroundings = (engine: EngineWhole): PollingSurroundings =>
   }),
   hears: (portAddress) => {
     const universe = engine.ingest.known(wireKey({ protocol: 'artnet', number: portAddress }));
-    return (
-      universe?.streams.some(({ account }) => !account.lost(engine.clock(), engine.timeoutOf(universe.key))) ?? false
-    );
+    return universe?.hears(engine.clock(), engine.timeoutOf(universe.key)) ?? false;
   },
 });
 

@@ -4,9 +4,21 @@ import { chooseInterfaces, listInterfaces } from '../bridge/interfaces';
 import type { Notices } from '../bridge/notices';
 import type { SettingsFile } from '../settings';
 import type { ShowStore } from '../store/store';
+import { readSacnRuns } from '@taxiarch/core/address';
 import type { Handlers } from './api';
+import { ProblemError } from './problem';
 
-type LiveHandlers = Pick<Handlers, 'readLive' | 'readInterfaces' | 'readSettings' | 'changeSettings' | 'dismissNotice'>;
+type LiveHandlers = Pick<
+  Handlers,
+  | 'sweep'
+  | 'stopSweep'
+  | 'readNodes'
+  | 'readLive'
+  | 'readInterfaces'
+  | 'readSettings'
+  | 'changeSettings'
+  | 'dismissNotice'
+>;
 
 export const liveHandlers = (
   host: EngineHost,
@@ -15,6 +27,21 @@ export const liveHandlers = (
   notices: Notices,
 ): LiveHandlers => ({
   readLive: () => host.now(),
+
+  sweep: async ({ body: { universes } }) => {
+    const ranges = readSacnRuns(universes);
+    if (!ranges.ok) throw new ProblemError('not-understood', ranges.why);
+    const refused = await host.ask({ type: 'sweep', ranges: ranges.value });
+    if (refused !== undefined) throw new ProblemError('not-possible', refused);
+    return host.now().sweep;
+  },
+
+  stopSweep: async () => {
+    await host.ask({ type: 'stopSweep' });
+    return host.now().sweep;
+  },
+
+  readNodes: ({ query: { from } }) => host.nodes(Math.max(0, from ?? 0)),
 
   readInterfaces: () => {
     const interfaces = listInterfaces();

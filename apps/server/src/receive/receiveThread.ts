@@ -26,14 +26,15 @@ let lastAddress = '';
 let lastBits = 0;
 
 const receiver = new Receiver(ports, {
-  packet(bytes, protocol, address, from) {
+  packet(bytes, protocol, via, address, from) {
     if (address !== lastAddress) {
       lastAddress = address;
       lastBits = addressBits(address);
     }
-    if (ring.write(bytes, protocol, lastBits, from, offset + performance.now())) tell({ type: 'packets' });
+    if (ring.write(bytes, protocol, via, lastBits, from, offset + performance.now())) tell({ type: 'packets' });
   },
   trouble: (error) => tell({ type: 'trouble', error: plain(error) }),
+  joined: (state) => tell({ type: 'joined', state }),
 });
 
 function answer(ask: number, doing: Promise<void>): void {

@@ -5,13 +5,16 @@
  */
 import type { Ports, Using } from '../bridge/interfaces';
 import { createSocket, type Socket } from 'node:dgram';
-import type { InterfaceInfo } from '@taxiarch/core/ip';
-import { multicastGroup, type Protocol } from '@taxiarch/core/address';
+import type { Protocol } from '@taxiarch/core/address';
+import { Memberships, type MembershipState } from './memberships';
 
 export interface ReceiverListener {
-  packet(bytes: Uint8Array, protocol: Protocol, address: string, port: number): void;
+  /** `via` is the socket of its protocol by which it came: 0 the one on all addresses, 1 the one on the interface’s own. */
+  packet(bytes: Uint8Array, protocol: Protocol, via: number, address: string, port: number): void;
   /** Something went wrong while the sockets were in use. */
   trouble(error: Error): void;
+  /** As many multicast groups as can be are joined. */
+  joined(state: MembershipState): void;
 }
 
 /** Bytes asked for to hold packets in; Linux gives what it allows, other systems refuse what they do not allow. */
@@ -48,12 +51,7 @@ export class Receiver {
   private anyArtNet: Socket | undefined;
   private ownSacn: Socket | undefined;
   private ownArtNet: Socket | undefined;
-  /** Some systems allow few memberships a socket; further ones are held by these. */
-  private holders: Socket[] = [];
-  private readonly joined = new Set<number>();
-  private readonly wanted = new Set<number>();
-  /** The interface by which multicast groups are joined */
-  private using: InterfaceInfo | null = null;
+  private memberships: Memberships | undefined;
 
   constructor(
     private readonly ports: Ports,
@@ -62,58 +60,36 @@ export class Receiver {
 
   /** Opens what does not depend on an interface; rejects if a port is taken and not shared. */
   async open(): Promise<void> {
-    this.anySacn = this.listen(await bound(this.ports.sacn, '0.0.0.0'), 'sacn');
-    this.anyArtNet = this.listen(await bound(this.ports.artnet, '0.0.0.0'), 'artnet');
+    this.anySacn = this.listen(await bound(this.ports.sacn, '0.0.0.0'), 'sacn', 0);
+    this.anyArtNet = this.listen(await bound(this.ports.artnet, '0.0.0.0'), 'artnet', 0);
     this.anyArtNet.setBroadcast(true);
+    this.memberships = new Memberships(
+      this.anySacn,
+      () => bound(0, '0.0.0.0'),
+      (state) => this.listener.joined(state),
+    );
   }
 
-  private listen(socket: Socket, protocol: Protocol): Socket {
+  private listen(socket: Socket, protocol: Protocol, via: number): Socket {
     const { listener } = this;
     socket.on('error', (error) => listener.trouble(error));
-    socket.on('message', (bytes, { address, port }) => listener.packet(bytes, protocol, address, port));
+    socket.on('message', (bytes, { address, port }) => listener.packet(bytes, protocol, via, address, port));
     return socket;
   }
 
   /** Moves to other interfaces, or to none while they are gone; multicast groups are joined anew. */
   async use({ sacn, artnet }: Using): Promise<void> {
-    for (const socket of [this.ownSacn, this.ownArtNet, ...this.holders]) socket?.close();
+    for (const socket of [this.ownSacn, this.ownArtNet]) socket?.close();
     this.ownSacn = undefined;
     this.ownArtNet = undefined;
-    this.holders = [];
-    for (const universe of this.joined) this.leave(universe);
-    this.using = sacn;
-    if (artnet) this.ownArtNet = this.listen(await bound(this.ports.artnet, artnet.address), 'artnet');
-    if (!sacn) return;
-    this.ownSacn = this.listen(await bound(this.ports.sacn, sacn.address), 'sacn');
-    for (const universe of this.wanted) await this.joinOne(universe);
+    if (artnet) this.ownArtNet = this.listen(await bound(this.ports.artnet, artnet.address), 'artnet', 1);
+    if (sacn) this.ownSacn = this.listen(await bound(this.ports.sacn, sacn.address), 'sacn', 1);
+    await this.memberships?.use(sacn?.address);
   }
 
-  private leave(universe: number): void {
-    this.joined.delete(universe);
-    try {
-      this.anySacn?.dropMembership(multicastGroup(universe), this.using?.address);
-    } catch {
-      // Gone with the interface, or held by one of the sockets just closed.
-    }
-  }
-
-  /** Joins universes' multicast groups, now and after every change of interface. */
+  /** Joins these universes' multicast groups, the most needed first, and leaves all others. */
   async join(universes: readonly number[]): Promise<void> {
-    for (const universe of universes) this.wanted.add(universe);
-    for (const universe of universes) await this.joinOne(universe);
-  }
-
-  private async joinOne(universe: number): Promise<void> {
-    if (!this.using || this.joined.has(universe)) return;
-    this.joined.add(universe);
-    const group = multicastGroup(universe);
-    for (const socket of [this.anySacn!, ...this.holders]) {
-      if (tryJoin(socket, group, this.using.address)) return;
-    }
-    const holder = await bound(0, '0.0.0.0');
-    this.holders.push(holder);
-    if (!tryJoin(holder, group, this.using.address))
-      this.listener.trouble(new Error(`The system lets no more multicast groups be joined on ${this.using.name}.`));
+    await this.memberships?.want(universes);
   }
 
   /** Sends from the port that answers to polls come to (Art-Net 4: 6454 to 6454). */
@@ -125,16 +101,7 @@ export class Receiver {
   }
 
   close(): void {
-    for (const socket of [this.anySacn, this.anyArtNet, this.ownSacn, this.ownArtNet, ...this.holders]) socket?.close();
-  }
-}
-
-function tryJoin(socket: Socket, group: string, address: string): boolean {
-  try {
-    socket.addMembership(group, address);
-    return true;
-  } catch (error) {
-    // ENOBUFS: this socket holds as many as the system allows. EADDRINUSE: it holds this one already.
-    return (error as NodeJS.ErrnoException).code === 'EADDRINUSE';
+    this.memberships?.close();
+    for (const socket of [this.anySacn, this.anyArtNet, this.ownSacn, this.ownArtNet]) socket?.close();
   }
 }

@@ -7,10 +7,15 @@ export const PROTOCOL_VERSION = 14;
 
 export const OpPoll = 0x2000;
 export const OpPollReply = 0x2100;
+export const OpDiagData = 0x2300;
+export const OpCommand = 0x2400;
 export const OpDmx = 0x5000;
+export const OpNzs = 0x5100;
 export const OpSync = 0x5200;
 export const OpAddress = 0x6000;
 export const OpInput = 0x7000;
+export const OpTimeCode = 0x9700;
+export const OpTrigger = 0x9900;
 export const OpIpProg = 0xf800;
 export const OpIpProgReply = 0xf900;
 

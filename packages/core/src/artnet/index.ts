@@ -1,5 +1,6 @@
 /** Art-Net 4: packets to messages and back. */
 export * as ArtNet from './constants';
+export * from './others';
 export * from './poll';
 export * from './pollReply';
 export { listedOf, listingPages, pollMeans } from './listing';

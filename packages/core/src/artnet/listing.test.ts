@@ -8,6 +8,7 @@ const listing = (wanted: readonly number[], over: Partial<Listing> = {}): Listin
   ip: '10.0.0.5',
   mac: Uint8Array.of(2, 0, 0, 0, 0, 1),
   name: 'Taxiarch',
+  answered: 41,
   active: () => false,
   ...over,
 });
@@ -54,4 +55,9 @@ test('a targeted poll means pages within its range', () => {
   expect(means(0x20, 0, 3)).toEqual([true, false]);
   expect(means(0x20, 0x125, 0x7fff)).toEqual([false, true]);
   expect(means(0x20, 4, 0x124)).toEqual([false, false]);
+});
+
+test('its report is written as the standard has it: code, counter, words', () => {
+  expect(listingPages(listing([1, 2]))[0]!.nodeReport).toBe('#0001 [0041] Listens to 2');
+  expect(listingPages(listing([], { answered: 10_003 }))[0]!.nodeReport).toBe('#0001 [0003] Listens');
 });

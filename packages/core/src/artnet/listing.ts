@@ -16,6 +16,8 @@ export interface Listing {
   readonly ip: string;
   readonly mac: Uint8Array;
   readonly name: string;
+  /** Replies given before, for the report’s counter */
+  readonly answered: number;
   /** Whether data comes on a Port-Address now */
   active(portAddress: number): boolean;
 }
@@ -39,9 +41,14 @@ export function listedOf(wanted: readonly number[], most: number): number[] {
 }
 
 /** The pages of a node with an output for each; one of a controller without ports if there is none. */
-export function listingPages({ wanted, most, ip, mac, name, active }: Listing): Omit<ArtPollReply, 'kind'>[] {
+export function listingPages({ wanted, most, ip, mac, name, answered, active }: Listing): Omit<ArtPollReply, 'kind'>[] {
   const listed = listedOf(wanted, most);
-  const page = { ...blankPollReply(ip, mac), portName: name.slice(0, 17), longName: name };
+  const page = {
+    ...blankPollReply(ip, mac),
+    portName: name.slice(0, 17),
+    longName: name,
+    nodeReport: nodeReportText(answered, listed.length === 0 ? 'Listens' : `Listens to ${listed.length}`),
+  };
   if (listed.length === 0) return [{ ...page, style: A.StController }];
   const pages: number[][] = [];
   for (const portAddress of listed) {
@@ -70,6 +77,10 @@ export function listingPages({ wanted, most, ip, mac, name, active }: Listing): 
     }),
   }));
 }
+
+/** `#0001 [0042] text`: all is well (RcPowerOk), a counter that goes round, words (Art-Net 4, ArtPollReply, NodeReport). */
+const nodeReportText = (answered: number, text: string): string =>
+  `#0001 [${String(answered % 10_000).padStart(4, '0')}] ${text}`;
 
 /** Whether a poll is meant for a page: all are, unless it names a range of Port-Addresses (Art-Net 4, targeted mode). */
 export function pollMeans({ flags, targetBottom, targetTop }: ArtPoll, page: Omit<ArtPollReply, 'kind'>): boolean {

@@ -20,6 +20,11 @@ const POLL_LENGTH = 22;
 /** Senders of older versions stop after the diagnostics priority. */
 const SHORTEST_POLL = 14;
 export const POLL_TARGETED = 0x20;
+/** Flags bit 2: whoever polls wants diagnostics; bit 3: by unicast. */
+export const POLL_DIAGNOSTICS = 0x04;
+export const POLL_DIAGNOSTICS_UNICAST = 0x08;
+/** Diagnostics of every priority from here on: DpLow */
+export const LOWEST_PRIORITY = 0x10;
 /** Flags bit 1: whoever polls wants a reply whenever something changes. */
 export const POLL_REPLY_ON_CHANGE = 0x02;
 

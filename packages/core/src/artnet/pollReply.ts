@@ -7,8 +7,8 @@ import * as A from './constants';
 import { refuseArtNet, newPacket, readIp, refuseHeader, writeIp, type ArtNetRejection } from './header';
 
 export const POLL_REPLY_LENGTH = 239;
-/** Devices of before Art-Net 4 send no more than this; what they leave out reads as zero. */
-const SHORTEST_POLL_REPLY = 207;
+/** Old devices end before the hardware address, or after it; what they leave out reads as zero. */
+const SHORTEST_POLL_REPLY = 201;
 export const PORTS_PER_PAGE = 4;
 
 /** One of the four ports of a page; the bytes are those on the wire. */

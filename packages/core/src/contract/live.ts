@@ -8,6 +8,7 @@ import {
   measure,
   name,
   optional,
+  orNone,
   orNull,
   pattern,
   plain,
@@ -28,7 +29,20 @@ import {
 import { interfaceInfo, type InterfaceInfo } from '../ip';
 import { nodeReport, type NodeReport } from '../node';
 import { controlReport, routeReport, type ControlReport, type RouteReport } from '../route';
-import { discoveryReport, universeReport, type DiscoveryReport, type UniverseReport } from '../stream';
+import {
+  alsoHeardReport,
+  discoveryReport,
+  membershipReport,
+  sweepReport,
+  syncReport,
+  universeReport,
+  type AlsoHeardReport,
+  type DiscoveryReport,
+  type MembershipReport,
+  type SweepReport,
+  type SyncReport,
+  type UniverseReport,
+} from '../stream';
 import { at } from './endpoint';
 import { takenLevels } from './levels';
 
@@ -78,8 +92,14 @@ export const liveReport = report('Live', {
   trouble: words('Something in a sentence that keeps the engine from listening; empty if nothing does.'),
   notices: listOf<Notice>(notice, 'Newest first.'),
   universes: listOf<UniverseReport>(universeReport),
-  nodes: listOf<NodeReport>(nodeReport),
-  discovered: listOf<DiscoveryReport>(discoveryReport),
+  nodes: listOf<NodeReport>(nodeReport, 'Those that the show plans, and the first of all others.'),
+  nodesMore: integer('Further devices that answer polls; GET /api/nodes lists those that are remembered.'),
+  discovered: listOf<DiscoveryReport>(discoveryReport, 'The first of them.'),
+  discoveredMore: integer('Further ones.'),
+  membership: plain<MembershipReport>(membershipReport.schema),
+  sweep: plain<SweepReport>(sweepReport.schema),
+  syncs: listOf<SyncReport>(syncReport),
+  alsoHeard: listOf<AlsoHeardReport>(alsoHeardReport, 'What Art-Net senders say beside levels, the latest first.'),
   output: plain<OutputReport>(outputReport.schema),
   routes: listOf<RouteReport>(routeReport),
   controls: listOf<ControlReport>(controlReport),
@@ -89,6 +109,12 @@ export const liveReport = report('Live', {
 });
 /** Sent twice a second over the feed, and by GET /api/live. */
 export interface LiveReport extends ReportOf<typeof liveReport.fields> {}
+
+const nodesReply = report('Nodes', {
+  nodes: listOf<NodeReport>(nodeReport),
+  count: integer('How many are remembered in all.'),
+});
+export interface NodesReply extends ReportOf<typeof nodesReply.fields> {}
 
 const interfacesReply = report('Interfaces', {
   interfaces: listOf<InterfaceInfo>(interfaceInfo),
@@ -150,6 +176,21 @@ export const settings = shape(
       true,
     ),
     listedMost: begun(whole('Most outputs listed', 1, 1020, { about: 'So many universes at most.' }), 256),
+    mostGroups: begun(
+      whole('Most multicast groups joined', 20, 63_999, {
+        about:
+          'So many sACN universes are listened to at most: what is opened and planned first, then what is announced.',
+      }),
+      4096,
+    ),
+    diagnostics: begun(
+      flag('Asks nodes for diagnostics', { about: 'Polls ask nodes to send what they have to say of themselves.' }),
+      false,
+    ),
+    changes: begun(
+      flag('Asks nodes to tell of changes', { about: 'Polls ask nodes to answer again whenever something changes.' }),
+      false,
+    ),
     artnetTimeout: begun(
       whole('Time-out', 1000, 60_000, {
         unit: 'ms',
@@ -202,6 +243,10 @@ export interface GiveBackRequest {
   readonly slots?: readonly string[] | undefined;
 }
 
+const sweepRequest = shape('Request', {
+  universes: name('Universes', { what: 'Say which sACN universes to look through, as in 1-1000', longest: 200 }),
+});
+
 const routeId = name('Route', { what: 'Say which route: its id', longest: 80 });
 const MOST_ROUTES_AT_ONCE = 512;
 const routesNow = listOf<RouteReport>(routeReport);
@@ -226,6 +271,23 @@ export const LIVE_ENDPOINTS = {
   readInterfaces: at('readInterfaces', {
     says: 'Network interfaces of this computer.',
     reply: plain<InterfacesReply>(interfacesReply.schema),
+  }),
+  sweep: at('sweep', {
+    says: 'Look through sACN universes that nobody plans or announces, range by range.',
+    body: sweepRequest,
+    reply: plain<SweepReport>(sweepReport.schema),
+    problems: ['not-understood', 'not-possible', 'not-ready'],
+  }),
+  stopSweep: at('stopSweep', {
+    says: 'End looking through.',
+    reply: plain<SweepReport>(sweepReport.schema),
+    problems: ['not-ready'],
+  }),
+  readNodes: at('readNodes', {
+    says: 'Devices that answer polls, those that the show plans first, a hundred at a time.',
+    query: { from: orNone(integer('How many to leave out.')) },
+    reply: plain<NodesReply>(nodesReply.schema),
+    problems: ['not-understood', 'not-ready'],
   }),
   readSettings: at('readSettings', { says: 'Settings of this computer.', reply: settingsReply }),
   changeSettings: at('changeSettings', {

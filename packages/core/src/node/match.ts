@@ -45,8 +45,8 @@ export function heardMachines({ nodes, discovered, universes }: Heard): HeardMac
     }
   };
   universes.forEach(stream);
-  for (const { address, name, universes: announced, lastSeen } of discovered)
-    if (heard.has(address)) at(address, name, lastSeen, lastSeen, false).announces = announced.length;
+  for (const { address, name, count, lastSeen } of discovered)
+    if (heard.has(address)) at(address, name, lastSeen, lastSeen, false).announces = count;
   return [...heard.values()];
 }
 
@@ -104,11 +104,14 @@ export function matchMachines(
     by: NonNullable<MachineEntry['by']>,
     heardKey: (one: HeardMachine) => string,
     keys: (machine: Machine) => string[],
+    better: (a: HeardMachine, b: HeardMachine) => HeardMachine | null = () => null,
   ) => {
     const byKey = new Map<string, HeardMachine | null>();
     for (const one of free) {
       const key = heardKey(one);
-      if (key !== '') byKey.set(key, byKey.has(key) ? null : one);
+      if (key === '') continue;
+      const other = byKey.get(key);
+      byKey.set(key, other === undefined ? one : other && better(other, one));
     }
     for (const machine of records.machine) {
       if (found.has(machine)) continue;
@@ -127,6 +130,8 @@ export function matchMachines(
     'hardware address',
     ({ node }) => node?.mac ?? '',
     ({ interfaces }) => interfaces.map(({ mac }) => mac).filter((mac) => mac !== ''),
+    // Parts of one product, or two that claim one hardware address: the one that speaks for all, or was heard last.
+    (a, b) => ((Number(a.node!.partOf !== '') - Number(b.node!.partOf !== '') || b.lastSeen - a.lastSeen) > 0 ? b : a),
   );
   pass(
     'name and address',

@@ -1,5 +1,6 @@
 /** What a device's poll replies say of it, in words of the trade. */
 import { type ArtIpProgReply, ArtNet, type ArtPollReply, portsOf } from '../artnet';
+import { printable } from '../stream';
 import type { FailSafe, NodeReport } from './nodeReport';
 
 const STYLES: Readonly<Record<number, NodeReport['kind']>> = {
@@ -40,9 +41,9 @@ export function describeNode(
   });
   return {
     mac: hexMac(root.mac),
-    shortName: root.portName,
-    longName: root.longName,
-    report: root.nodeReport,
+    shortName: printable(root.portName),
+    longName: printable(root.longName),
+    report: printable(root.nodeReport),
     kind: STYLES[root.style] ?? 'other',
     firmware: `${root.version >> 8}.${root.version & 0xff}`,
     oem: root.oem,
@@ -57,5 +58,9 @@ export function describeNode(
     gateway: ip?.gateway ?? '',
     priority: root.acnPriority,
     ports,
+    // Who else is there only those can tell who hear all.
+    partOf: '',
+    alsoHere: [],
+    alsoAt: [],
   };
 }

@@ -65,7 +65,7 @@ export function readDataFields(bytes: Uint8Array, into: SacnDataFields): SacnRej
   const count = readU16(bytes, 123);
   if (count < 1 || count > SLOTS + 1) return 'bad-dmp-layer';
   const length = C.DATA_HEADER_LENGTH + count - 1;
-  if (length > bytes.length) return 'wrong-length';
+  if (length !== bytes.length) return 'wrong-length';
   if (layerLength(bytes, 38) !== length - 38 || layerLength(bytes, 115) !== length - 115) return 'wrong-length';
   const universe = readU16(bytes, 113);
   if (universe < SACN_FIRST || universe > SACN_LAST) return 'bad-universe';

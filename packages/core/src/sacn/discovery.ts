@@ -28,7 +28,12 @@ export function decodeDiscovery(bytes: Uint8Array): Result<SacnDiscovery, SacnRe
   )
     return refuseSacn('unknown-framing-vector');
   const listLength = layerLength(bytes, 112) - (C.DISCOVERY_HEADER_LENGTH - 112);
-  if (listLength < 0 || C.DISCOVERY_HEADER_LENGTH + listLength > bytes.length) return refuseSacn('wrong-length');
+  if (
+    listLength < 0 ||
+    C.DISCOVERY_HEADER_LENGTH + listLength !== bytes.length ||
+    layerLength(bytes, 38) !== bytes.length - 38
+  )
+    return refuseSacn('wrong-length');
   if (listLength % 2 !== 0 || listLength > C.DISCOVERY_PAGE_SIZE * 2) return refuseSacn('bad-discovery-list');
   const page = bytes[118]!;
   const lastPage = bytes[119]!;

@@ -41,12 +41,16 @@ export function writeRoot(bytes: Uint8Array, vector: number, cid: Uint8Array): v
   bytes.set(cid.subarray(0, C.CID_LENGTH), 22);
 }
 
-/** Checks the root layer; returns its vector, or a rejection. */
+/** Checks the root layer, which must reach to the packet’s end (5.4, no postamble: 5.2); returns its vector, or a rejection. */
 export function readRoot(bytes: Uint8Array): number | SacnRejection {
   if (bytes.length < ROOT_LENGTH) return 'too-short';
-  if (readU16(bytes, 0) !== C.PREAMBLE_SIZE || !startsWith(bytes, C.ACN_PACKET_IDENTIFIER, 4)) return 'not-sacn';
-  const length = layerLength(bytes, 16);
-  if (length < 0 || length + 16 > bytes.length) return 'wrong-length';
+  if (
+    readU16(bytes, 0) !== C.PREAMBLE_SIZE ||
+    readU16(bytes, 2) !== C.POSTAMBLE_SIZE ||
+    !startsWith(bytes, C.ACN_PACKET_IDENTIFIER, 4)
+  )
+    return 'not-sacn';
+  if (layerLength(bytes, 16) !== bytes.length - 16) return 'wrong-length';
   return readU32(bytes, 18);
 }
 

@@ -19,7 +19,8 @@ export function decodeSync(bytes: Uint8Array): Result<SacnSync, SacnRejection> {
   if (vector !== C.VECTOR_ROOT_E131_EXTENDED) return refuseSacn('unknown-root-vector');
   if (bytes.length < C.SYNC_LENGTH) return refuseSacn('too-short');
   if (readU32(bytes, 40) !== C.VECTOR_E131_EXTENDED_SYNCHRONIZATION) return refuseSacn('unknown-framing-vector');
-  if (layerLength(bytes, 38) !== C.SYNC_LENGTH - 38) return refuseSacn('wrong-length');
+  if (bytes.length !== C.SYNC_LENGTH || layerLength(bytes, 38) !== C.SYNC_LENGTH - 38)
+    return refuseSacn('wrong-length');
   const syncAddress = readU16(bytes, 45);
   if (syncAddress < SACN_FIRST || syncAddress > SACN_LAST) return refuseSacn('bad-universe');
   return ok({ kind: 'sync', cid: bytes.slice(22, 38), sequence: bytes[44]!, syncAddress });

@@ -89,6 +89,22 @@ export class StreamAccount implements StreamCounts {
     return true;
   }
 
+  /** How far a packet would be ahead of the last, by its sequence; 1 if there was none. */
+  stepTo(sequence: number): number {
+    return this.sequence < 0 ? 1 : sequenceStep(this.protocol, this.sequence, sequence);
+  }
+
+  /** The next packet begins the numbering anew. */
+  forgetSequence(): void {
+    this.sequence = -1;
+  }
+
+  /** Something came that has no place in the numbering. */
+  seen(now: number): void {
+    this.lastSeen = now;
+    this.terminated = false;
+  }
+
   private noteLevels(now: number): void {
     this.rates[this.bucket % BUCKETS]! += 1;
     const interval = now - this.lastLevels;

@@ -2,3 +2,4 @@
 export * from './account';
 export * from './hold';
 export * from './report';
+export * from './startCodes';

@@ -7,6 +7,15 @@ export const OWN_NAME = 'Taxiarch';
 export const STREAM_STATES = ['steady', 'ragged', 'silent', 'stray', 'contested'] as const;
 export type StreamState = (typeof STREAM_STATES)[number];
 
+/** Packets of one alternate start code of a stream. */
+export const startCodeReport = report('StartCode', {
+  code: integer('1–255.'),
+  packets: integer(),
+  says: words('The last one in words; empty if it says nothing that can be read.'),
+  lastSeen: integer('Unix time, ms.'),
+});
+export interface StartCodeReport extends ReportOf<typeof startCodeReport.fields> {}
+
 export const streamReport = report('Stream', {
   mark: integer('By this number, 0–254, frames name the stream as owner of a slot; unique in its universe.'),
   name: words(),
@@ -19,6 +28,10 @@ export const streamReport = report('Stream', {
   lost: yesNo(),
   own: yesNo('This Taxiarch’s own output, heard back from the wire.'),
   routed: yesNo('Own, and of a route; otherwise of slots that people took.'),
+  levels: yesNo('It has sent levels; otherwise nothing but other start codes.'),
+  twin: yesNo('Another sender uses the same component id at the same time.'),
+  physical: integer('Art-Net: the sender’s physical input; 0 for sACN.'),
+  startCodes: listOf<StartCodeReport>(startCodeReport, 'What else it sends beside levels and priorities for slots.'),
   waits: yesNo('Its last levels wait for their synchronisation packet.'),
   syncAddress: integer(),
   slotCount: integer(),
@@ -52,7 +65,55 @@ export const discoveryReport = report('Discovered', {
   cid: words(),
   name: words(),
   address: words(),
-  universes: listOf(integer()),
+  universes: listOf(integer(), 'The first of them.'),
+  count: integer('How many it announces.'),
   lastSeen: integer('Unix time, ms.'),
 });
 export interface DiscoveryReport extends ReportOf<typeof discoveryReport.fields> {}
+
+/** Looking through sACN universes that nobody plans or announces. */
+export const sweepReport = report('Sweep', {
+  running: yesNo(),
+  total: integer('Universes to look through.'),
+  done: integer('Of them are looked through.'),
+  at: integer('The universe from which it listens now; 0 while it does not run.'),
+  found: listOf(integer(), 'sACN universes on which something was heard, this time.'),
+  looked: listOf(
+    report('', { from: integer(), to: integer(), at: integer('Unix time, ms.') }),
+    'Ranges looked through since the engine began, the latest last.',
+  ),
+});
+export interface SweepReport extends ReportOf<typeof sweepReport.fields> {}
+
+/** Multicast groups that are joined, one for each sACN universe that is listened to. */
+export const membershipReport = report('Membership', {
+  wanted: integer('Groups that are needed.'),
+  joined: integer(),
+  most: integer('As many as the settings allow.'),
+  full: yesNo('The system lets no more be joined, though more are needed.'),
+});
+export interface MembershipReport extends ReportOf<typeof membershipReport.fields> {}
+
+/** A source of synchronisation packets. */
+export const syncReport = report('Sync', {
+  protocol: word(['sacn', 'artnet']),
+  universe: integer('sACN universe that the packets carry; 0 for ArtSync, which is for all that its sender sends.'),
+  cid: words('sACN component id; empty for ArtSync.'),
+  address: words(),
+  rate1: real('Packets in the last second.'),
+  missing: integer('Lost, by their sequence.'),
+  late: integer('Late or repeated, by their sequence; they release nothing.'),
+  firstSeen: integer('Unix time, ms.'),
+  lastSeen: integer('Unix time, ms.'),
+});
+export interface SyncReport extends ReportOf<typeof syncReport.fields> {}
+
+/** What an Art-Net sender says beside levels. */
+export const alsoHeardReport = report('AlsoHeard', {
+  kind: word(['timecode', 'diagnostics', 'trigger', 'command']),
+  address: words(),
+  count: integer('Packets since start.'),
+  says: words('The last one in words.'),
+  lastSeen: integer('Unix time, ms.'),
+});
+export interface AlsoHeardReport extends ReportOf<typeof alsoHeardReport.fields> {}
