@@ -9,6 +9,7 @@ import { bundleOptions, out, root } from './bundle.mjs';
 const PROGRAMS = {
   'server/main': 'apps/server/src/main.ts',
   'server/engine': 'apps/server/src/engine/engineThread.ts',
+  'server/show': 'apps/server/src/show/showThread.ts',
   'server/import': 'apps/server/src/imports/importThread.ts',
   'server/findings': 'apps/server/src/findings/findingsThread.ts',
   'server/receive': 'apps/server/src/receive/receiveThread.ts',

@@ -5,33 +5,22 @@ import { join, resolve } from 'node:path';
 import { createInterface } from 'node:readline';
 import { destination, pino } from 'pino';
 import qrcode from 'qrcode';
-import { nightFerry } from '@taxiarch/core/demo';
-import { emptyShow, KINDS, type ShowRecords } from '@taxiarch/core/records';
-import type { ProposedEdit } from '@taxiarch/core/edit';
 import { createApp } from './http/app';
 import { Guard } from './http/guard';
-import { Findings } from './findings/findings';
-import { Imports } from './imports/imports';
 import { Feed } from './feed/feed';
 import { EngineHost } from './bridge/host';
 import { Notices } from './bridge/notices';
 import { listInterfaces } from './bridge/interfaces';
 import { BadOption, readOptions, type Options } from './options';
 import { SettingsFile } from './settings';
-import { KeptFiles } from './store/files';
 import { FolderInUse, lockFolder } from './store/lock';
-import { ShowStore } from './store/store';
+import { ShowDoor } from './show/showDoor';
 
 const log = pino({ name: 'taxiarch', level: process.env['TAXIARCH_LOG'] ?? 'warn' }, destination(2));
 const LOOPBACK = '127.0.0.1';
 
 /** Something a person can mend; said in one sentence, without a stack. */
 class CannotStart extends Error {}
-
-function firstEdit(records: ShowRecords, sentence: string): ProposedEdit {
-  const changes = KINDS.flatMap((kind) => records[kind].map((after) => ({ kind, id: after.id, rev: null, after })));
-  return { author: 'Taxiarch', sentence, changes };
-}
 
 function prepareFolder(folder: string): void {
   try {
@@ -44,20 +33,6 @@ function prepareFolder(folder: string): void {
   }
 }
 
-async function openStore(folder: string, demo: boolean, notices: Notices): Promise<ShowStore> {
-  const store = await ShowStore.open(folder, notices, log);
-  if (store.lastSeq === 0)
-    await store.propose(
-      demo
-        ? firstEdit(nightFerry(), 'Began with the demo show, Night Ferry')
-        : firstEdit(
-            { ...emptyShow(), show: [{ id: 'show', rev: 0, name: 'New show', about: '', file: null }] },
-            'Began a new show',
-          ),
-    );
-  return store;
-}
-
 const ENGINE_FILES = {
   engine: new URL('./engine.mjs', import.meta.url),
   receiver: new URL('./receive.mjs', import.meta.url),
@@ -66,7 +41,7 @@ const ENGINE_FILES = {
 async function startEngine(
   options: Options,
   settings: SettingsFile,
-  store: ShowStore,
+  show: ShowDoor,
   notices: Notices,
 ): Promise<EngineHost> {
   const setup = {
@@ -75,7 +50,7 @@ async function startEngine(
     ports: { sacn: options.sacnPort, artnet: options.artnetPort },
   };
   try {
-    return await EngineHost.start(ENGINE_FILES, setup, store.records(), notices);
+    return await EngineHost.start(ENGINE_FILES, setup, show.plan(), notices);
   } catch (error) {
     const taken = /EADDRINUSE \S+:(\d+)/.exec((error as Error).message);
     if (taken)
@@ -87,8 +62,8 @@ async function startEngine(
 }
 
 /** Routes that are marked to come back run again if they ran when Taxiarch ended; nothing else is sent. */
-async function comeBack(host: EngineHost, settings: SettingsFile, store: ShowStore): Promise<void> {
-  const marked = store.records().route.filter(({ id, comesBack }) => comesBack && settings.running.includes(id));
+async function comeBack(host: EngineHost, settings: SettingsFile, show: ShowDoor): Promise<void> {
+  const marked = show.plan().route.filter(({ id, comesBack }) => comesBack && settings.running.includes(id));
   const ids = marked.map(({ id }) => id);
   if (ids.length > 0) {
     const by = 'a route marked to come back';
@@ -135,10 +110,10 @@ async function announce({ host, port }: Options, guard: Guard): Promise<void> {
 }
 
 /** For tests of the supervision: lines such as `break engine hang` on standard input. */
-function listenForBreaking({ host, findings }: { host: EngineHost; findings: Findings }): void {
+function listenForBreaking({ host, show }: { host: EngineHost; show: ShowDoor }): void {
   createInterface({ input: process.stdin }).on('line', (line) => {
-    const [, thread, how] = /^break (engine|receiver|findings) (throw|hang)$/.exec(line) ?? [];
-    if (thread === 'findings') findings.break(how as 'throw' | 'hang');
+    const [, thread, how] = /^break (engine|receiver|show|findings) (throw|hang)$/.exec(line) ?? [];
+    if (thread === 'show' || thread === 'findings') show.break(thread, how as 'throw' | 'hang');
     else if (thread) host.break(thread as 'engine' | 'receiver', how as 'throw' | 'hang');
   });
 }
@@ -159,25 +134,27 @@ async function main(): Promise<void> {
 
   const notices = new Notices();
   const settings = new SettingsFile(folder, options.demo ? { interface: LOOPBACK } : {}, notices);
-  const store = await openStore(folder, options.demo, notices);
-  const files = new KeptFiles(folder);
-  const imports = new Imports(new URL('./import.mjs', import.meta.url), files);
-  const findings = new Findings(new URL('./findings.mjs', import.meta.url), notices);
-  const host = await startEngine(options, settings, store, notices);
+  const setup = {
+    folder,
+    demo: options.demo,
+    importThread: new URL('./import.mjs', import.meta.url).href,
+    findingsThread: new URL('./findings.mjs', import.meta.url).href,
+  };
+  const show = new ShowDoor(new URL('./show.mjs', import.meta.url), setup, notices);
+  await show.start();
+  const host = await startEngine(options, settings, show, notices);
   const feed = new Feed(host);
-  await comeBack(host, settings, store);
-  store.onEdit((edit) => {
-    host.setPlan(store.records());
-    feed.tellEdit(edit);
-  });
+  show.onPlan = (plan) => host.setPlan(plan);
+  show.onEdit = (text) => feed.tellEdit(text);
+  await comeBack(host, settings, show);
   const client = options.client === undefined ? undefined : join(resolve(options.client));
   server.removeAllListeners('request').removeAllListeners('upgrade');
   const bench = options.benchPort === undefined ? undefined : `http://${LOOPBACK}:${options.benchPort}`;
-  const app = createApp({ store, files, imports, findings, host, feed, settings, notices, guard, log, client, bench });
+  const app = createApp({ show, host, feed, settings, notices, guard, log, client, bench });
   server.on('request', app.callback());
   feed.attach(server, (request) => guard.refuse(request) === undefined && guard.admits(request));
   await announce(options, guard);
-  if (options.breakable) listenForBreaking({ host, findings });
+  if (options.breakable) listenForBreaking({ host, show });
 
   let ending = false;
   const end = async () => {
@@ -187,8 +164,7 @@ async function main(): Promise<void> {
     server.close();
     server.closeAllConnections();
     await host.stop();
-    await findings.stop();
-    await store.close();
+    await show.stop();
     await lock.release();
     process.exit(0);
   };

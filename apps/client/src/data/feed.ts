@@ -34,6 +34,8 @@ export class FeedClient {
   readonly contenders = new Emitter<ContendersFrame>();
   /** Came back after having been away: what was cached may be old. */
   readonly returned = new Emitter();
+  /** Edits were made that are not told one by one. */
+  readonly missed = new Emitter();
   connected = false;
   private last: { report: LiveReport; at: number } | undefined;
   private current: LiveReport | undefined;
@@ -105,6 +107,8 @@ export class FeedClient {
         return this.request({ type: 'here' });
       case 'edit':
         return this.edits.emit(message.edit);
+      case 'reread':
+        return this.missed.emit();
       case 'live': {
         const { nodes, ...live } = message.live;
         return this.hear({ ...live, nodes: nodes ?? this.last?.report.nodes ?? [] });

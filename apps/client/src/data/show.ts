@@ -35,7 +35,12 @@ function follow(edit: Edit): void {
 }
 
 feed.edits.on(follow);
+const readAnew = () => {
+  void mutate(SHOW);
+  void mutate((key) => typeof key === 'string' && key.startsWith(HISTORY));
+};
 feed.returned.on(() => void mutate(SHOW));
+feed.missed.on(readAnew);
 
 export interface Show {
   readonly records: ShowRecords;

@@ -4,10 +4,8 @@ import { wireKey } from '@taxiarch/core/address';
 import type { LiveReport, NodesReply, Settings } from '@taxiarch/core/contract';
 import { ROUTE_KEYS } from '@taxiarch/core/contract/feed';
 import { addressesOf } from '@taxiarch/core/ip';
-import { reachOf } from '@taxiarch/core/flow';
 import type { SlotContender } from '@taxiarch/core/merge';
-import { rigOf } from '@taxiarch/core/patch';
-import type { ShowRecords } from '@taxiarch/core/records';
+import type { PlanView } from '../show/plan';
 import type { ReceiverSetup, ToReceiver } from './receiverMessages';
 import { PacketRing } from './ring';
 import { universesNow } from './joined';
@@ -20,12 +18,10 @@ import type {
   FromEngine,
   ToEngine,
 } from './engineMessages';
+import { Away } from './away';
 import type { Notices } from './notices';
 import { MOST_UNIVERSES, SharedLevels } from './shared';
 import { Supervised } from './supervisor';
-
-/** The engine cannot be asked now; the message says why and until when. */
-export class EngineAway extends Error {}
 
 /** A report older than this is never given as how it is now. */
 const OLD_MS = 2000;
@@ -77,7 +73,7 @@ export class EngineHost {
   private constructor(
     files: EngineFiles,
     private readonly first: EngineStart,
-    private plan: ShowRecords,
+    private plan: PlanView,
     private readonly notices: Notices,
   ) {
     this.settings = first.settings;
@@ -120,7 +116,7 @@ export class EngineHost {
   }
 
   /** Starts both threads; rejects with the reason if they cannot listen. */
-  static async start(files: EngineFiles, start: EngineStart, plan: ShowRecords, notices: Notices): Promise<EngineHost> {
+  static async start(files: EngineFiles, start: EngineStart, plan: PlanView, notices: Notices): Promise<EngineHost> {
     const host = new EngineHost(files, start, plan, notices);
     try {
       const engine = host.engine.start();
@@ -195,7 +191,7 @@ export class EngineHost {
       'engine',
       `${this.away}${hot ? ' Taxiarch was hot; it comes back safe, and what was taken is not sent any more.' : ''}`,
     );
-    const error = new EngineAway(this.away);
+    const error = new Away(this.away);
     for (const waiting of [this.asked, this.learning, this.listing]) {
       for (const { reject } of waiting.values()) reject(error);
       waiting.clear();
@@ -228,7 +224,7 @@ export class EngineHost {
     this.onRunning(ids);
   }
 
-  /** Asks the engine to do something; resolves with a sentence if it refused. Rejects with {@link EngineAway}. */
+  /** Asks the engine to do something; resolves with a sentence if it refused. Rejects with {@link Away}. */
   ask(message: Asking): Promise<string | undefined> {
     return this.asking(this.asked, (ask) => ({ ...message, ask }));
   }
@@ -253,11 +249,11 @@ export class EngineHost {
     });
   }
 
-  private awayError(): EngineAway {
-    return new EngineAway(this.away || 'The engine has just started; ask again in a second.');
+  private awayError(): Away {
+    return new Away(this.away || 'The engine has just started; ask again in a second.');
   }
 
-  setPlan(plan: ShowRecords): void {
+  setPlan(plan: PlanView): void {
     this.plan = plan;
     this.engine.tell({
       type: 'plan',
@@ -273,7 +269,7 @@ export class EngineHost {
       router: {
         routes: plan.route,
         controls: plan.control,
-        reach: plan.control.length > 0 ? reachOf(plan, rigOf(plan).patch) : [],
+        reach: plan.reach,
       },
     });
   }
@@ -313,7 +309,7 @@ export class EngineHost {
     return this.now();
   }
 
-  /** The last report, if it is still true. Throws {@link EngineAway} otherwise. */
+  /** The last report, if it is still true. Throws {@link Away} otherwise. */
   now(): LiveReport {
     if (!this.lastReport || performance.now() - this.reportedAt > OLD_MS) throw this.awayError();
     return { ...this.lastReport, notices: this.notices.list() };

@@ -14,7 +14,7 @@ const heardOf = (stream: StreamReport, protocol: Protocol, at: number): HeardStr
 export function universesNow(
   { at }: Pick<EngineReport, 'at'>,
   heard: Iterable<EngineUniverse>,
-  plan: ShowRecords,
+  plan: Pick<ShowRecords, 'universe' | 'machine'>,
 ): UniverseReport[] {
   const planned = universesByWire(plan.universe);
   const senders = sendersByUniverse(sendersOf(plan.machine));

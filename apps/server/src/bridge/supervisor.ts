@@ -24,6 +24,8 @@ export type ThreadSays = { readonly type: 'ready' } | { readonly type: 'failed';
 
 export interface ThreadPlan<From> {
   readonly file: URL;
+  /** It hangs if it gives no sign for so many milliseconds; {@link HANGS_MS} for most. */
+  readonly patience?: number;
   /** What it is given, made anew for each start, and which of it is handed over */
   data(): { readonly data: object; readonly transfer?: readonly Transferable[] };
   received(message: From): void;
@@ -122,7 +124,7 @@ export class Supervised<To, From extends { readonly type: string }> {
     const late = now - seen.lookedAt > LATE_MS;
     const beat = readBeat(this.beat);
     this.seen = beat !== seen.beat || late ? { beat, at: now, lookedAt: now } : { ...seen, lookedAt: now };
-    const patience = this.ready ? HANGS_MS : 5 * HANGS_MS;
+    const patience = this.ready ? (this.plan.patience ?? HANGS_MS) : Math.max(5 * HANGS_MS, this.plan.patience ?? 0);
     if (worker && now - this.seen.at > patience) this.fell(worker, `it gave no sign for ${patience / 1000} s`);
   }
 

@@ -11,12 +11,10 @@ import {
   encodeUniverseFrame,
   readFeedRequest,
   type FeedText,
-  type LiveNews,
   type LiveReport,
   BEAT_MS,
   SILENCE_MS,
 } from '@taxiarch/core/contract';
-import type { Edit } from '@taxiarch/core/edit';
 import type { EngineHost } from '../bridge/host';
 
 /** Thirty frames a second */
@@ -25,6 +23,8 @@ const FRAME_MS = 1000 / 30;
 const LOOK_MS = 8;
 /** A client with more than this unsent gets no frames until it has caught up. */
 const BACKLOG = 64 * 1024;
+/** Bytes of edits that may wait for a slow client */
+const MOST_WAITING = 1024 * 1024;
 /** A client that is gone for this long has its slots given back. */
 const GONE_MS = 5000;
 
@@ -37,6 +37,10 @@ interface Client {
   hereAt: number | null;
   readonly watched: Map<number, { version: number; dueAt: number }>;
   inspected: readonly [number, number] | null;
+  /** It was too slow to be told of edits, and is told to read the show anew when it has caught up. */
+  missed: boolean;
+  /** The nodes as it was last told of them */
+  toldNodes: string;
 }
 
 /** How long nothing was heard of a client, ms. */
@@ -55,7 +59,7 @@ export class Feed {
   constructor(private readonly host: EngineHost) {
     this.timer = setInterval(() => this.sendFrames(performance.now()), LOOK_MS);
     this.beating = setInterval(() => this.beat(performance.now()), BEAT_MS);
-    host.onReport = (live) => this.tellAll({ type: 'live', live: this.withoutKnownNodes(live) });
+    host.onReport = (live) => this.tellLive(live);
     host.onContenders = (key, slot, contenders) => {
       const bytes = encodeContendersFrame(key, slot, contenders);
       for (const { socket, inspected } of this.clients)
@@ -83,12 +87,24 @@ export class Feed {
 
   private welcome(socket: WebSocket, id: string): void {
     const now = performance.now();
-    const client: Client = { socket, id, heardAt: now, hereAt: null, watched: new Map(), inspected: null };
+    const client: Client = {
+      socket,
+      id,
+      heardAt: now,
+      hereAt: null,
+      watched: new Map(),
+      inspected: null,
+      missed: false,
+      toldNodes: '',
+    };
     this.clients.add(client);
     clearTimeout(this.leaving.get(id));
     this.leaving.delete(id);
     const live = this.host.last();
-    if (live) this.tell(client, { type: 'live', live });
+    if (live) {
+      client.toldNodes = JSON.stringify(live.nodes);
+      this.tell(client, { type: 'live', live });
+    }
     socket.on('pong', () => (client.heardAt = performance.now()));
     socket.on('message', (data, binary) => {
       client.heardAt = performance.now();
@@ -178,25 +194,36 @@ export class Feed {
   }
 
   private tell({ socket }: Client, message: FeedText): void {
-    if (socket.bufferedAmount <= BACKLOG || message.type === 'edit') socket.send(JSON.stringify(message));
+    if (socket.bufferedAmount <= BACKLOG) socket.send(JSON.stringify(message));
   }
 
-  /** What was last told of the nodes; with hundreds of them that is most of a report, and seldom changes. */
-  private toldNodes = '';
-
-  private withoutKnownNodes(live: LiveReport): LiveNews {
+  /** To all; the nodes only to those who were told others, for with hundreds of them they are most of a report and seldom change. */
+  private tellLive(live: LiveReport): void {
     const nodes = JSON.stringify(live.nodes);
-    if (nodes === this.toldNodes) return { ...live, nodes: null };
-    this.toldNodes = nodes;
-    return live;
+    let whole: string | undefined;
+    let rest: string | undefined;
+    for (const client of this.clients) {
+      if (client.socket.bufferedAmount > BACKLOG) continue;
+      if (client.missed) {
+        client.missed = false;
+        this.tell(client, { type: 'reread', seq: 0 });
+      }
+      if (client.toldNodes === nodes)
+        client.socket.send(
+          (rest ??= JSON.stringify({ type: 'live', live: { ...live, nodes: null } } satisfies FeedText)),
+        );
+      else {
+        client.toldNodes = nodes;
+        client.socket.send((whole ??= JSON.stringify({ type: 'live', live } satisfies FeedText)));
+      }
+    }
   }
 
-  private tellAll(message: FeedText): void {
-    for (const client of this.clients) this.tell(client, message);
-  }
-
-  tellEdit(edit: Edit): void {
-    this.tellAll({ type: 'edit', edit });
+  /** An edit, as the text that tells of it; who is too slow for it reads the show anew later. */
+  tellEdit(text: Uint8Array): void {
+    for (const client of this.clients)
+      if (client.socket.bufferedAmount > MOST_WAITING) client.missed = true;
+      else client.socket.send(text, { binary: false });
   }
 
   close(): void {

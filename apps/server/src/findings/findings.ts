@@ -1,7 +1,7 @@
 /** What is wrong with the plan of the network: looked for once an edit, in a thread of its own. */
 import type { Finding } from '@taxiarch/core/check';
 import type { ShowRecords } from '@taxiarch/core/records';
-import { EngineAway } from '../bridge/host';
+import { Away } from '../bridge/away';
 import type { Notices } from '../bridge/notices';
 import { Supervised } from '../bridge/supervisor';
 import type { FindingsFound, FindingsOrder } from './findingsThread';
@@ -17,7 +17,7 @@ export class Findings {
   private looking: { seq: number; found: Promise<readonly Finding[]> } | undefined;
   private readonly waiting = new Map<number, Waiting>();
 
-  constructor(file: URL, notices: Notices) {
+  constructor(file: URL, notices: Pick<Notices, 'say'>) {
     this.thread = new Supervised({
       file,
       data: () => ({ data: {} }),
@@ -27,7 +27,7 @@ export class Findings {
       },
       failed: (why) => {
         notices.say('findings', `Looking for faults in the plan failed: ${why}. It begins anew; ask again.`);
-        for (const { reject } of this.waiting.values()) reject(new EngineAway('Looking for faults failed; ask again.'));
+        for (const { reject } of this.waiting.values()) reject(new Away('Looking for faults failed; ask again.'));
         this.waiting.clear();
         this.looking = undefined;
       },

@@ -12,7 +12,10 @@ import {
   type ReplyOf,
 } from '@taxiarch/core/contract';
 import type { Fields } from '@taxiarch/core/field';
+import { MOST_FILE_BYTES } from '@taxiarch/core/format/archive';
 import { checkWith } from '@taxiarch/core/records';
+import { isShowEndpoint, type RawCall, type ShowEndpoint } from '../show/messages';
+import type { ShowDoor } from '../show/showDoor';
 import { parseJson, readBody } from './body';
 import { ProblemError } from './problem';
 
@@ -24,8 +27,8 @@ export interface Call<E> {
   readonly params: ParamsOf<E>;
   readonly query: QueryOf<E>;
   readonly body: BodyOf<E>;
-  /** For a body that is a file, to be read as it comes */
-  readonly request: IncomingMessage;
+  /** The body as it came, for one that is a file */
+  readonly bytes: Uint8Array;
 }
 
 /** A file as an answer. */
@@ -58,34 +61,49 @@ function readTexts(fields: Fields, given: Readonly<Record<string, unknown>>, wha
   return read;
 }
 
-async function bodyFor({ body }: Endpoint, request: IncomingMessage): Promise<unknown> {
+/** A request read as its endpoint wants it; throws a {@link ProblemError} otherwise. */
+export const callOf = (endpoint: Endpoint, { params, query, bytes }: RawCall): Call<Endpoint> => ({
+  params: readTexts(endpoint.params, params, 'The part of the address'),
+  query: readTexts(endpoint.query, query, 'The choice'),
+  body: bodyOf(endpoint, bytes),
+  bytes,
+});
+
+function bodyOf({ body }: Endpoint, bytes: Uint8Array): unknown {
   if (body === null || !isField(body)) return undefined;
-  const given = parseJson(await readBody(request, MOST_JSON));
+  const given = parseJson(bytes);
   const checked = checkWith<unknown>(body.rule, given);
   if (checked.ok) return checked.value;
   throw new ProblemError('not-understood', checked.why, { faults: checked.faults });
 }
 
-export function apiRouter(handlers: Handlers): Router {
+/** Handlers of the first thread; the others are the show's. */
+export type FrontHandlers = Omit<Handlers, ShowEndpoint>;
+
+/** Bytes of a request's body, as many as its endpoint takes. */
+async function bytesOf({ body }: Endpoint, request: IncomingMessage): Promise<Buffer> {
+  if (body === null) return Buffer.alloc(0);
+  return readBody(request, isField(body) ? MOST_JSON : MOST_FILE_BYTES);
+}
+
+export function apiRouter(handlers: FrontHandlers, show: ShowDoor): Router {
   const router = new Router();
   for (const [name, endpoint] of Object.entries<Endpoint>(ENDPOINTS)) {
-    const handle = handlers[name as EndpointName] as unknown as Handler<Endpoint>;
     const path = endpoint.path.replace(/\{(\w+)\}/g, ':$1');
     router.register(path, [endpoint.method], async (ctx) => {
-      const answer: unknown = await handle({
-        params: readTexts(endpoint.params, ctx.params as Record<string, string>, 'The part of the address'),
-        query: readTexts(endpoint.query, ctx.query, 'The choice'),
-        body: await bodyFor(endpoint, ctx.req),
-        request: ctx.req,
-      });
-      ctx.status = endpoint.status;
-      if (endpoint.reply !== null && !isField(endpoint.reply)) {
-        const { name: file, content } = answer as FileAnswer;
-        ctx.attachment(file);
-        ctx.type = endpoint.reply.file;
-        ctx.body = typeof content === 'string' ? content : Buffer.from(content);
-      } else if (endpoint.reply !== null) ctx.body = answer;
-      else ctx.body = null;
+      const params = ctx.params as Record<string, string>;
+      const raw = { params, query: { ...ctx.query }, bytes: await bytesOf(endpoint, ctx.req) };
+      if (isShowEndpoint(name as EndpointName)) {
+        const { status, type, file, bytes } = await show.call(name as ShowEndpoint, raw);
+        if (file !== '') ctx.attachment(file);
+        if (type !== '') ctx.type = type;
+        ctx.body = type === '' ? null : Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length);
+        ctx.status = status;
+        return;
+      }
+      const handle = handlers[name as keyof FrontHandlers] as unknown as Handler<Endpoint>;
+      const answer: unknown = await handle(callOf(endpoint, raw));
+      ctx.body = endpoint.reply === null ? null : answer;
       // A body of null makes Koa answer 204 whatever was said before.
       ctx.status = endpoint.status;
     });

@@ -8,30 +8,21 @@ import { openApi } from '@taxiarch/core/contract';
 import type { EngineHost } from '../bridge/host';
 import type { Notices } from '../bridge/notices';
 import type { Feed } from '../feed/feed';
-import type { Findings } from '../findings/findings';
-import type { Imports } from '../imports/imports';
 import type { SettingsFile } from '../settings';
-import type { KeptFiles } from '../store/files';
-import type { ShowStore } from '../store/store';
-import { apiRouter } from './api';
+import type { ShowDoor } from '../show/showDoor';
+import { apiRouter, type FrontHandlers } from './api';
 import { contentPolicy } from './contentPolicy';
-import { exportHandlers } from './exports';
 import type { Guard } from './guard';
-import { importHandlers } from './imports';
 import { liveHandlers } from './live';
 import { nodeHandlers } from './nodes';
 import { outputHandlers } from './output';
 import { pairing } from './pairing';
 import { ProblemError, problems } from './problem';
 import { routeHandlers } from './routes';
-import { showHandlers } from './show';
 import { standInHandlers } from './standIns';
 
 export interface Parts {
-  readonly store: ShowStore;
-  readonly files: KeptFiles;
-  readonly imports: Imports;
-  readonly findings: Findings;
+  readonly show: ShowDoor;
   readonly host: EngineHost;
   readonly feed: Feed;
   readonly settings: SettingsFile;
@@ -46,7 +37,7 @@ export interface Parts {
 
 const YEAR_MS = 365 * 24 * 3600 * 1000;
 
-export function createApp({ store, files, imports, findings, host, feed, settings, notices, ...rest }: Parts): Koa {
+export function createApp({ show, host, feed, settings, notices, ...rest }: Parts): Koa {
   const { guard, log, client, bench } = rest;
   const app = new Koa();
   const policy = contentPolicy(client);
@@ -66,18 +57,15 @@ export function createApp({ store, files, imports, findings, host, feed, setting
   });
   app.use(compress({ threshold: 1024, br: false }));
   app.use(pairing(guard));
-  const api = apiRouter({
-    ...showHandlers(store, findings),
-    ...importHandlers(imports, store),
-    ...exportHandlers(store, files),
-    ...liveHandlers(host, store, settings, notices),
-    ...outputHandlers(host, store, feed),
+  const handlers: FrontHandlers = {
+    ...liveHandlers(host, show, settings, notices),
+    ...outputHandlers(host, show, feed),
     ...routeHandlers(host),
-    ...nodeHandlers(host, store),
+    ...nodeHandlers(host, show),
     ...standInHandlers(bench),
     readOpenApi: () => openApi,
-  });
-  app.use(api.routes());
+  };
+  app.use(apiRouter(handlers, show).routes());
   if (client !== undefined) {
     app.use(async (ctx, next) => {
       // Every page is the one page; which it is, the client's router reads from the address. A machine's

@@ -38,7 +38,7 @@ function depthOf(text: string): number {
 }
 
 /** JSON of a body; an empty one is an empty object. */
-export function parseJson(bytes: Buffer): unknown {
+export function parseJson(bytes: Uint8Array): unknown {
   if (bytes.length === 0) return {};
   let text: string;
   try {

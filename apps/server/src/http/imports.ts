@@ -1,9 +1,7 @@
 /** Files in: begin reading, ask how far it is, write the chosen rows, or cancel. */
-import { MOST_FILE_BYTES } from '@taxiarch/core/format/archive';
 import type { Imports } from '../imports/imports';
 import type { ShowStore } from '../store/store';
 import type { Handlers } from './api';
-import { readBody } from './body';
 import { ProblemError } from './problem';
 
 const GONE = 'This file is not here any more. Bring it in again.';
@@ -17,8 +15,7 @@ export const importHandlers = (imports: Imports, store: ShowStore): ImportHandle
     return found;
   };
   return {
-    beginImport: async ({ params: { kind }, query: { name = `a ${kind} file` }, request }) => {
-      const bytes = await readBody(request, MOST_FILE_BYTES);
+    beginImport: ({ params: { kind }, query: { name = `a ${kind} file` }, bytes }) => {
       if (bytes.length === 0) throw new ProblemError('not-understood', 'The file is empty.');
       const started = imports.start(kind, name.slice(0, 120), bytes);
       if (!started.ok) throw new ProblemError('busy', started.why);

@@ -3,7 +3,7 @@ import type { EngineHost } from '../bridge/host';
 import { chooseInterfaces, listInterfaces } from '../bridge/interfaces';
 import type { Notices } from '../bridge/notices';
 import type { SettingsFile } from '../settings';
-import type { ShowStore } from '../store/store';
+import type { ShowDoor } from '../show/showDoor';
 import { readSacnRuns } from '@taxiarch/core/address';
 import type { Handlers } from './api';
 import { ProblemError } from './problem';
@@ -22,7 +22,7 @@ type LiveHandlers = Pick<
 
 export const liveHandlers = (
   host: EngineHost,
-  store: ShowStore,
+  show: ShowDoor,
   settings: SettingsFile,
   notices: Notices,
 ): LiveHandlers => ({
@@ -46,7 +46,7 @@ export const liveHandlers = (
   readInterfaces: () => {
     const interfaces = listInterfaces();
     const { interface: chosen, artnetInterface: artnetChosen } = settings.read();
-    const { sacn, artnet } = chooseInterfaces(interfaces, settings.read(), store.records().network);
+    const { sacn, artnet } = chooseInterfaces(interfaces, settings.read(), show.plan().network);
     return { interfaces, chosen, artnetChosen, inUse: sacn, artnetInUse: artnet };
   },
 

@@ -2,14 +2,14 @@
 import { ArtNet, encodeAddress } from '@taxiarch/core/artnet';
 import type { EngineHost } from '../bridge/host';
 import { Pusher } from '../nodes/push';
-import type { ShowStore } from '../store/store';
+import type { ShowDoor } from '../show/showDoor';
 import type { Handlers } from './api';
 import { ProblemError } from './problem';
 
 type NodeHandlers = Pick<Handlers, 'push' | 'locate' | 'scan'>;
 
-export function nodeHandlers(host: EngineHost, store: ShowStore): NodeHandlers {
-  const pusher = new Pusher(host, store);
+export function nodeHandlers(host: EngineHost, show: ShowDoor): NodeHandlers {
+  const pusher = new Pusher(host, show);
 
   const requireHot = (what: string) => {
     if (!host.now().output.hot)
@@ -19,7 +19,7 @@ export function nodeHandlers(host: EngineHost, store: ShowStore): NodeHandlers {
   return {
     push: async ({ body: { machineIds, snapshotId } }) => {
       requireHot('push to nodes');
-      const snapshot = store.records().snapshot.find(({ id }) => id === snapshotId);
+      const snapshot = snapshotId === undefined ? undefined : await show.snapshot(snapshotId);
       if (snapshotId !== undefined && !snapshot)
         throw new ProblemError('not-here', 'This snapshot is not in the show any more.');
       return { results: await pusher.push([...new Set(machineIds)], snapshot) };

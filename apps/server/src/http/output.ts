@@ -4,16 +4,16 @@ import type { Universe } from '@taxiarch/core/records';
 import type { EngineHost } from '../bridge/host';
 import type { TakeOrder } from '../bridge/engineMessages';
 import type { Feed } from '../feed/feed';
-import type { ShowStore } from '../store/store';
+import type { ShowDoor } from '../show/showDoor';
 import type { Handlers } from './api';
 import { ProblemError } from './problem';
 
 type OutputHandlers = Pick<Handlers, 'readOutput' | 'makeHot' | 'take' | 'giveBack'>;
 
-export function outputHandlers(host: EngineHost, store: ShowStore, feed: Feed): OutputHandlers {
+export function outputHandlers(host: EngineHost, show: ShowDoor, feed: Feed): OutputHandlers {
   /** Key of the wire universe by which a show universe is planned to travel. */
   const keyOf = (number: number): number => {
-    const universe = store.records().universe.find((one: Universe) => one.number === number);
+    const universe = show.plan().universe.find((one: Universe) => one.number === number);
     if (!universe)
       throw new ProblemError('not-possible', `Universe ${number} is not in the show, so it cannot be taken.`);
     return wireKey({ protocol: universe.protocol, number: universe.wire });

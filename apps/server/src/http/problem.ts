@@ -2,7 +2,7 @@
 import type { Middleware } from 'koa';
 import type { Logger } from 'pino';
 import { PROBLEMS, problemType, type Problem, type ProblemName } from '@taxiarch/core/contract';
-import { EngineAway } from '../bridge/host';
+import { Away } from '../bridge/away';
 import { RefusedEdit, StaleEdit } from '../store/store';
 
 /** Thrown by handlers; becomes the reply. */
@@ -35,7 +35,7 @@ const SYSTEM: Readonly<Record<string, string>> = {
 
 function problemOf(error: unknown): Problem | undefined {
   if (error instanceof ProblemError) return document(error.problem, error.message, error.more);
-  if (error instanceof EngineAway) return document('not-ready', error.message);
+  if (error instanceof Away) return document('not-ready', error.message);
   if (error instanceof StaleEdit)
     return document('stale-edit', error.message, {
       conflicts: error.conflicts.map(({ kind, id, now, by }) => ({
@@ -59,6 +59,13 @@ function failure(error: unknown): Problem {
   return document('failed', why);
 }
 
+/** The reply to a request that failed; what nobody foresaw is logged. */
+export function problemReply(error: unknown, log: Logger, path: string): Problem {
+  const problem = problemOf(error);
+  if (!problem) log.error({ error, path }, 'A request failed.');
+  return problem ?? failure(error);
+}
+
 export const problems =
   (log: Logger): Middleware =>
   async (ctx, next) => {
@@ -67,9 +74,7 @@ export const problems =
       if (ctx.status === 404 && ctx.body === undefined && ctx.path.startsWith('/api/'))
         throw new ProblemError('not-here', `There is nothing at ${ctx.method} ${ctx.path}.`);
     } catch (error) {
-      const problem = problemOf(error);
-      if (!problem) log.error({ error, path: ctx.path }, 'A request failed.');
-      const reply = problem ?? failure(error);
+      const reply = problemReply(error, log, ctx.path);
       ctx.status = reply.status;
       ctx.type = 'application/problem+json';
       ctx.body = JSON.stringify(reply);

@@ -1,7 +1,7 @@
 /** The show: reading it, changing it by edits, its history, undo and redo. */
 import type { HistoryReply } from '@taxiarch/core/contract';
 import { badNight, nightFerry } from '@taxiarch/core/demo';
-import { checkProposedEdit, type Edit } from '@taxiarch/core/edit';
+import { refuseDoubles, type Edit } from '@taxiarch/core/edit';
 import { planShow } from '@taxiarch/core/format';
 import type { Findings } from '../findings/findings';
 import type { ShowStore } from '../store/store';
@@ -32,7 +32,7 @@ export function showHandlers(store: ShowStore, findings: Findings): ShowHandlers
     readShow: () => ({ seq: store.lastSeq, records: store.records() }),
 
     edit: ({ body }) => {
-      const checked = checkProposedEdit(body);
+      const checked = refuseDoubles(body);
       if (!checked.ok) throw new ProblemError('not-understood', checked.why, { faults: checked.faults });
       return store.propose(checked.value);
     },

@@ -12,9 +12,9 @@ import {
 } from '@taxiarch/core/node';
 import { keepSnapshot, snapshotOf } from '@taxiarch/core/machine';
 import { added } from '@taxiarch/core/edit';
-import type { ShowRecords, Snapshot, Universe } from '@taxiarch/core/records';
+import type { Snapshot, Universe } from '@taxiarch/core/records';
 import type { EngineHost } from '../bridge/host';
-import type { ShowStore } from '../store/store';
+import type { ShowDoor } from '../show/showDoor';
 
 /** Written by the program for everybody, so that nobody's undo takes it away. */
 const AUTHOR = 'Taxiarch';
@@ -22,13 +22,13 @@ const AUTHOR = 'Taxiarch';
 export class Pusher {
   constructor(
     private readonly host: EngineHost,
-    private readonly store: ShowStore,
+    private readonly show: ShowDoor,
   ) {}
 
   /** All machines as they stand now; `given` ports take the place of the planned ones. */
   private entries(given: ReadonlyMap<string, Snapshot['ports']>): Map<string, MachineEntry> {
-    const records = this.store.records();
-    const wanted: ShowRecords = {
+    const records = this.show.plan();
+    const wanted = {
       ...records,
       machine: records.machine.map((one) => ({ ...one, ports: given.get(one.id) ?? one.ports })),
     };
@@ -49,18 +49,20 @@ export class Pusher {
     const at = new Date().toISOString();
     const made: Universe[] = [];
     const kept = entries.flatMap(({ plan, heard }) => {
-      const known = [...this.store.records().universe, ...made];
+      const known = [...this.show.plan().universe, ...made];
       const { ports, universes } = portsAsSeen(plan!.ports, heard!.node!, known);
       made.push(...universes);
       const name = `${plan!.name} before the push`;
       return keepSnapshot(snapshotOf({ ...plan!, ports }, randomUUID(), name, at, 'Kept by itself')).changes;
     });
     const whose = entries.length === 1 ? `${entries[0]!.name} was` : `${entries.length} machines were`;
-    await this.store.propose({
+    const refused = await this.show.propose({
       author: AUTHOR,
       sentence: `Kept how ${whose} set before the push`,
       changes: [...made.map((one) => added('universe', one)), ...kept],
     });
+    if (refused !== undefined)
+      throw new Error(`how the nodes were set could not be kept (${refused}), so nothing was pushed`);
   }
 
   /**
@@ -94,7 +96,7 @@ export class Pusher {
   /** Sends what brings one node to its plan; resolves with a sentence if it did not answer afterwards. */
   private set({ plan, heard, drift }: MachineEntry): Promise<string | undefined> {
     const { address, mac } = heard!.node!;
-    const universes = new Map(this.store.records().universe.map((one) => [one.number, one]));
+    const universes = new Map(this.show.plan().universe.map((one) => [one.number, one]));
     const packets = pushPackets(plan!, universes, heard!.node!, drift);
     if (!packets.ok) return Promise.resolve(packets.why);
     return this.host.ask({ type: 'program', address, mac, packets: packets.value });

@@ -17,7 +17,7 @@ export interface Opened {
 
 const AUTHOR = 'Taxiarch';
 
-export async function openShow(folder: string, notices: Notices, log: Logger): Promise<Opened> {
+export async function openShow(folder: string, notices: Pick<Notices, 'say'>, log: Logger): Promise<Opened> {
   const place = join(folder, 'database');
   const there = existsSync(place);
   let database = await Database.open(place).catch((error: unknown) => {
@@ -92,7 +92,7 @@ async function mendJournal(
   journal: Journal,
   database: Database | undefined,
   found: Found | undefined,
-  notices: Notices,
+  notices: Pick<Notices, 'say'>,
 ): Promise<void> {
   const { after, kept, stranded } = journal.damage!;
   const mend = `Look at the disk of this computer. The journal as it was found was kept as ${kept}.`;

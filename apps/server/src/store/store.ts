@@ -48,7 +48,7 @@ export class ShowStore {
   }
 
   /** Opens the show kept in `folder`; what had to be mended is said in `notices`. */
-  static async open(folder: string, notices: Notices, log: Logger): Promise<ShowStore> {
+  static async open(folder: string, notices: Pick<Notices, 'say'>, log: Logger): Promise<ShowStore> {
     const { database, journal } = await openShow(folder, notices, log);
     const store = new ShowStore(database, journal);
     if (journal.isLong) await store.fold();

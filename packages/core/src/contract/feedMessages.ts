@@ -16,6 +16,11 @@ export const FEED_MESSAGES: {
       'Twice a second; `nodes` null while they are as last told.',
     ),
     says('edit', { edit: plain({ $ref: '#/components/schemas/Edit' }) }, 'After each edit.'),
+    says(
+      'reread',
+      { seq: integer('Of the last edit.') },
+      'After an edit too large to be told, or when edits were missed: read the show anew.',
+    ),
     says('there', {}, 'Once a second: the connection stands. Answer `here` to be missed when you are gone.'),
   ],
   toServer: [

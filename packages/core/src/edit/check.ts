@@ -1,7 +1,7 @@
 /** What a well-formed proposal looks like. Every change of a show passes here, from wherever it comes. */
 import { array, lazy, mixed, number, object, string } from 'yup';
 import type { Field } from '../field';
-import { refuseAll, type Checked } from '../result';
+import { ok, refuseAll, type Checked } from '../result';
 import { DESCRIPTIONS, KINDS, checkWith, type AnyRecord, type Kind } from '../records';
 import type { ProposedEdit } from './edit';
 
@@ -77,14 +77,18 @@ export const proposedEdit: Field<ProposedEdit> = {
 /** Faults are told with the place of each; of a record named twice, the second. */
 export function checkProposedEdit(input: unknown): Checked<ProposedEdit> {
   const checked = checkWith<ProposedEdit>(editSchema, input);
-  if (!checked.ok) return checked;
+  return checked.ok ? refuseDoubles(checked.value) : checked;
+}
+
+/** What the shape of an edit cannot say: a record keeps its id, and is named once. */
+export function refuseDoubles(edit: ProposedEdit): Checked<ProposedEdit> {
   const seen = new Set<string>();
-  for (const [i, { kind, id: which, after }] of checked.value.changes.entries()) {
+  for (const [i, { kind, id: which, after }] of edit.changes.entries()) {
     const fault = (why: string) => refuseAll([{ at: `changes[${i}]`, why }]);
     if (after !== null && (after as AnyRecord).id !== which) return fault('A record’s id cannot be changed.');
     const key = `${kind} ${which}`;
     if (seen.has(key)) return fault('One record is named twice in this edit.');
     seen.add(key);
   }
-  return checked;
+  return ok(edit);
 }

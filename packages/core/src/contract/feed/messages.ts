@@ -22,6 +22,8 @@ export type LiveNews = Omit<LiveReport, 'nodes'> & { readonly nodes: LiveReport[
 export type FeedText =
   | { readonly type: 'live'; readonly live: LiveNews }
   | { readonly type: 'edit'; readonly edit: Edit }
+  /** An edit too large to be told, or one that a slow client missed: the show is to be read anew. */
+  | { readonly type: 'reread'; readonly seq: number }
   /** Once a second: the connection stands. */
   | { readonly type: 'there' };
 

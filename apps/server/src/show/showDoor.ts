@@ -1,0 +1,115 @@
+/** The first thread's door to the show: requests go through as they came, and its plan is known here as it is now. */
+import type { ProposedEdit } from '@taxiarch/core/edit';
+import type { Snapshot } from '@taxiarch/core/records';
+import { Away } from '../bridge/away';
+import type { Notices } from '../bridge/notices';
+import { Supervised } from '../bridge/supervisor';
+import type { FromShow, RawCall, RawReply, ShowEndpoint, ShowSetup, ToShow } from './messages';
+import { emptyPlan, type PlanView } from './plan';
+
+/** An edit may keep its thread busy for long; after this it hangs. */
+const PATIENCE_MS = 120_000;
+
+interface Waiting<T> {
+  resolve(value: T): void;
+  reject(error: Error): void;
+}
+
+export class ShowDoor {
+  private readonly thread: Supervised<ToShow, FromShow>;
+  private readonly waiting = new Map<number, Waiting<never>>();
+  private asks = 0;
+  private view: PlanView = emptyPlan();
+  /** The plan is another than before. */
+  onPlan: (plan: PlanView) => void = () => undefined;
+  /** An edit was made; its text for the feed. */
+  onEdit: (text: Uint8Array) => void = () => undefined;
+
+  constructor(file: URL, setup: ShowSetup, notices: Notices) {
+    this.thread = new Supervised({
+      file,
+      patience: PATIENCE_MS,
+      data: () => ({ data: setup }),
+      received: (message) => this.handle(message, notices),
+      failed: (why) => {
+        notices.say('show', `The part that keeps the show failed: ${why}. It is being started again.`);
+        const error = new Away(
+          'The part that keeps the show failed; ask again in a moment. What was confirmed is kept.',
+        );
+        for (const { reject } of this.waiting.values()) reject(error);
+        this.waiting.clear();
+      },
+      back: (after, why) =>
+        notices.say(
+          'show',
+          `The part that keeps the show failed: ${why}. It was started again after ${(after / 1000).toFixed(1)} s; nothing that was confirmed is lost.`,
+        ),
+    });
+  }
+
+  /** Opens the show; rejects with the reason if it cannot. */
+  start(): Promise<void> {
+    return this.thread.start();
+  }
+
+  /** All but what there are many thousands of, as the last edit left it; the same object until the next. */
+  plan(): PlanView {
+    return this.view;
+  }
+
+  private handle(message: FromShow, notices: Notices): void {
+    switch (message.type) {
+      case 'plan':
+        this.view = { ...this.view, ...message.changed };
+        return this.onPlan(this.view);
+      case 'edit':
+        return this.onEdit(message.text);
+      case 'notice':
+        return notices.say(message.id, message.sentence, message.mend);
+      case 'reply':
+        return this.settle(message.ask, message.reply);
+      case 'proposed':
+        return this.settle(message.ask, message.refused);
+      case 'snapshot':
+        return this.settle(message.ask, message.snapshot);
+    }
+  }
+
+  private settle(ask: number, value: unknown): void {
+    (this.waiting.get(ask) as Waiting<unknown> | undefined)?.resolve(value);
+    this.waiting.delete(ask);
+  }
+
+  private ask<T>(message: (ask: number) => ToShow): Promise<T> {
+    if (!this.thread.up) return Promise.reject(new Away('The show is being opened; ask again in a moment.'));
+    this.asks += 1;
+    const ask = this.asks;
+    return new Promise<T>((resolve, reject) => {
+      this.waiting.set(ask, { resolve, reject });
+      this.thread.tell(message(ask));
+    });
+  }
+
+  /** A request of one of the show's endpoints, as it came. */
+  call(name: ShowEndpoint, call: RawCall): Promise<RawReply> {
+    return this.ask((ask) => ({ type: 'call', ask, name, call }));
+  }
+
+  /** Makes an edit of the program's own; resolves with a sentence if it was refused. */
+  propose(edit: ProposedEdit): Promise<string | undefined> {
+    return this.ask((ask) => ({ type: 'propose', ask, edit }));
+  }
+
+  snapshot(id: string): Promise<Snapshot | undefined> {
+    return this.ask((ask) => ({ type: 'snapshot', ask, id }));
+  }
+
+  /** For tests: makes the thread, or that of the findings, throw or hang. */
+  break(thread: 'show' | 'findings', how: 'throw' | 'hang'): void {
+    this.thread.tell({ type: 'break', thread, how });
+  }
+
+  stop(): Promise<void> {
+    return this.thread.stop({ type: 'close' }, PATIENCE_MS);
+  }
+}
