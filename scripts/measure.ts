@@ -17,6 +17,7 @@ import * as ingest from './measure/ingest';
 import * as load from './measure/load';
 import * as rest from './measure/rest';
 import * as rig from './measure/rig';
+import * as stop from './measure/stop';
 import * as wire from './measure/wire';
 
 const PARTS: Readonly<Record<string, Part>> = {
@@ -25,6 +26,7 @@ const PARTS: Readonly<Record<string, Part>> = {
   load: load.measure,
   rest: rest.measure,
   rig: rig.measure,
+  stop: stop.measure,
   wire: wire.measure,
   flow: flow.measure,
 };

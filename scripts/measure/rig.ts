@@ -2,42 +2,16 @@
 import { createSocket } from 'node:dgram';
 import type { CDPSession, Page } from '@playwright/test';
 import { encodeDmx } from '@taxiarch/core/artnet';
-import { nightFerry } from '@taxiarch/core/demo';
 import { writeMvr } from '@taxiarch/core/format/archive';
 import { patchFindings, rigOf } from '@taxiarch/core/patch';
 import type { ShowRecords } from '@taxiarch/core/records';
 import { encodeData } from '@taxiarch/core/sacn';
+import { largeRig } from './large';
 import { ratio, wait, type Extent, type Figure } from './figure';
 import { WATCH_FRAMES, add, base, get, inPage, ports, post, scrollRate, withPage, withServer } from './server';
 
 const LARGE = 5000;
 const PLAN_LAMPS = 500;
-
-/** A rig of `count` lamps, 20 a universe. */
-function largeRig(count: number): ShowRecords {
-  const ferry = nightFerry();
-  const universe = ferry.universe[0]!;
-  const spot = ferry.type.find(({ id }) => id === 'type-spot-16')!;
-  const lamps = Array.from({ length: count }, (_, i) => ({
-    ...ferry.lamp[0]!,
-    id: `00000000-0000-4000-8000-${String(i).padStart(12, '0')}`,
-    number: 1000 + i,
-    name: `Spot ${i + 1}`,
-    typeId: spot.id,
-    mode: 'Extended',
-    universe: 1 + Math.floor(i / 20),
-    channel: 1 + (i % 20) * 25,
-    x: i % 50,
-    y: Math.floor(i / 50),
-  }));
-  const universes = Array.from({ length: Math.ceil(count / 20) }, (_, i) => ({
-    ...universe,
-    id: `u${i}`,
-    number: i + 1,
-    wire: i + 1,
-  }));
-  return { ...ferry, lamp: lamps, universe: universes, run: [] };
-}
 
 function checks(extent: Extent): Figure {
   /** Milliseconds a lamp; the small rig is checked so many times that both are timed equally long. */

@@ -80,19 +80,22 @@ export class ShowDoor {
     this.waiting.delete(ask);
   }
 
-  private ask<T>(message: (ask: number) => ToShow): Promise<T> {
+  private ask<T>(message: (ask: number) => ToShow, transfer: readonly ArrayBuffer[] = []): Promise<T> {
     if (!this.thread.up) return Promise.reject(new Away('The show is being opened; ask again in a moment.'));
     this.asks += 1;
     const ask = this.asks;
     return new Promise<T>((resolve, reject) => {
       this.waiting.set(ask, { resolve, reject });
-      this.thread.tell(message(ask));
+      this.thread.tell(message(ask), transfer);
     });
   }
 
   /** A request of one of the show's endpoints, as it came. */
   call(name: ShowEndpoint, call: RawCall): Promise<RawReply> {
-    return this.ask((ask) => ({ type: 'call', ask, name, call }));
+    // Long bodies have memory of their own, and go over without being copied.
+    const { buffer, byteLength } = call.bytes;
+    const transfer = buffer.byteLength === byteLength && byteLength > 0 ? [buffer as ArrayBuffer] : [];
+    return this.ask((ask) => ({ type: 'call', ask, name, call }), transfer);
   }
 
   /** Makes an edit of the program's own; resolves with a sentence if it was refused. */

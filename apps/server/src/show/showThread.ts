@@ -10,6 +10,7 @@ import type { Edit, ProposedEdit } from '@taxiarch/core/edit';
 import { emptyShow, KINDS, type ShowRecords } from '@taxiarch/core/records';
 import { keepBeating } from '../bridge/beat';
 import { breakNow } from '../bridge/breaking';
+import { goFirst } from '../bridge/goFirst';
 import type { ThreadData, ThreadSays } from '../bridge/supervisor';
 import { Findings } from '../findings/findings';
 import { callOf, type FileAnswer, type Handler, type Handlers } from '../http/api';
@@ -23,12 +24,14 @@ import { ShowStore } from '../store/store';
 import type { FromShow, RawCall, RawReply, ShowEndpoint, ShowSetup, ToShow } from './messages';
 import { planAfter, planOf } from './plan';
 
-/** An edit whose text is longer than this is not told to everybody: they read the show anew. */
-const LONGEST_EDIT = 256 * 1024;
+/** An edit of more changes than this is not told to everybody: they read the show anew. */
+const MOST_TOLD = 500;
 
 const log = pino({ name: 'taxiarch', level: process.env['TAXIARCH_LOG'] ?? 'warn' }, destination(2));
 const port = parentPort!;
 const { folder, demo, importThread, findingsThread, beat } = workerData as ShowSetup & ThreadData;
+// Nothing here is as urgent as what comes and goes on the wire.
+goFirst(5);
 keepBeating(beat);
 
 const encoder = new TextEncoder();
@@ -58,11 +61,8 @@ const begun = (): ProposedEdit =>
 function tellEdit(store: ShowStore, edit: Edit): void {
   const changed = planAfter(store.records(), edit.changes);
   if (Object.keys(changed).length > 0) tell({ type: 'plan', changed });
-  const whole = encoder.encode(JSON.stringify({ type: 'edit', edit } satisfies FeedText));
-  const text =
-    whole.length <= LONGEST_EDIT
-      ? whole
-      : encoder.encode(JSON.stringify({ type: 'reread', seq: edit.seq } satisfies FeedText));
+  const news: FeedText = edit.changes.length <= MOST_TOLD ? { type: 'edit', edit } : { type: 'reread', seq: edit.seq };
+  const text = encoder.encode(JSON.stringify(news));
   tell({ type: 'edit', text }, [text]);
 }
 

@@ -6,12 +6,27 @@ import { KINDS, type AnyRecord, type Kind, type ShowRecords } from '@taxiarch/co
 /** The same text for the same record, whatever the order of its parts. */
 function canonical(value: unknown): string {
   if (typeof value !== 'object' || value === null) return JSON.stringify(value);
-  if (Array.isArray(value)) return `[${value.map(canonical).join(',')}]`;
-  const parts = Object.entries(value as Record<string, unknown>)
-    .filter(([, one]) => one !== undefined)
-    .sort(([a], [b]) => (a < b ? -1 : 1))
-    .map(([key, one]) => `${JSON.stringify(key)}:${canonical(one)}`);
-  return `{${parts.join(',')}}`;
+  if (Array.isArray(value)) return value.length === 0 ? '[]' : `[${value.map(canonical).join(',')}]`;
+  let text = '';
+  for (const [key, quoted] of inOrder(Object.keys(value))) {
+    const one = (value as Record<string, unknown>)[key];
+    if (one !== undefined) text += `${text === '' ? '' : ','}${quoted}${canonical(one)}`;
+  }
+  return `{${text}}`;
+}
+
+/** Names of a record's parts as they are put in order, with how each is written; records of a kind have the same. */
+const orders = new Map<string, (readonly [key: string, quoted: string])[]>();
+const MOST_ORDERS = 1000;
+
+function inOrder(keys: readonly string[]): readonly (readonly [string, string])[] {
+  const name = keys.join('\n');
+  let order = orders.get(name);
+  if (!order) {
+    order = [...keys].sort((a, b) => (a < b ? -1 : 1)).map((key) => [key, `${JSON.stringify(key)}:`] as const);
+    if (orders.size < MOST_ORDERS) orders.set(name, order);
+  }
+  return order;
 }
 
 /**

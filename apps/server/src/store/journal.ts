@@ -135,9 +135,12 @@ export class Journal {
     return seq === this.last ? this.digest : this.digests.get(seq);
   }
 
+  private next: { readonly changes: Edit['changes']; readonly digest: ShowDigest } | undefined;
+
   /** The digest of the show once these changes are made. */
   digestAfter(changes: Edit['changes']): string {
-    return this.digestNow.after(changes).toString();
+    this.next = { changes, digest: this.digestNow.after(changes) };
+    return this.next.digest.toString();
   }
 
   records(): ShowRecords {
@@ -146,7 +149,9 @@ export class Journal {
 
   /** Appends an edit; it is on the disk when this returns. A write that fails leaves the journal as it was. */
   append(edit: Edit): void {
-    const digest = this.digestNow.after(edit.changes);
+    // Most edits were asked about just before.
+    const digest = this.next?.changes === edit.changes ? this.next.digest : this.digestNow.after(edit.changes);
+    this.next = undefined;
     const line = lineOf(edit, digest.toString());
     try {
       writeAll(this.file, line, this.length);

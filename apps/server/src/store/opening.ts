@@ -38,7 +38,7 @@ export async function openShow(folder: string, notices: Pick<Notices, 'say'>, lo
   const known = new Set(journal.tail.map(({ seq }) => seq));
   if (database && agrees && (found!.seq === journal.lastSeq || known.has(found!.seq + 1))) {
     for (const edit of journal.tail.filter(({ seq }) => seq > found!.seq))
-      await database.write(edit, journal.digestAt(edit.seq)!, () => undefined);
+      await database.write(edit, journal.digestAt(edit.seq)!);
     return { journal, database };
   }
   const empty = found !== undefined && found.seq === 0 && found.sound;

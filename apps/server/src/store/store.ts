@@ -29,11 +29,17 @@ export class StaleEdit extends Error {
 /** The edit would leave the show in a state that cannot be; the message says why. */
 export class RefusedEdit extends Error {}
 
+/** Edits that may wait for the database */
+const MOST_BEHIND = 8;
 /** The database is brought to the disk this often, if anything was written. */
 const SETTLE_MS = 60_000;
 
 export class ShowStore {
-  private broken = false;
+  /** Edits that the journal has and the database is still being given */
+  private behind: Promise<void> = Promise.resolve();
+  private waiting = 0;
+  /** The database failed; the journal goes on alone, and the next start makes it anew. */
+  private lame = false;
   private queue: Promise<unknown> = Promise.resolve();
   private listeners: ((edit: Edit) => void)[] = [];
   private held: ShowRecords | undefined;
@@ -42,15 +48,16 @@ export class ShowStore {
   private constructor(
     private readonly database: Database,
     private readonly journal: Journal,
+    private readonly notices: Pick<Notices, 'say'>,
   ) {
-    this.settling = setInterval(() => void this.inTurn(() => this.database.settle()).catch(() => undefined), SETTLE_MS);
+    this.settling = setInterval(() => void this.inTurn(() => this.settle()).catch(() => undefined), SETTLE_MS);
     this.settling.unref();
   }
 
   /** Opens the show kept in `folder`; what had to be mended is said in `notices`. */
   static async open(folder: string, notices: Pick<Notices, 'say'>, log: Logger): Promise<ShowStore> {
     const { database, journal } = await openShow(folder, notices, log);
-    const store = new ShowStore(database, journal);
+    const store = new ShowStore(database, journal, notices);
     if (journal.isLong) await store.fold();
     return store;
   }
@@ -157,34 +164,45 @@ export class ShowStore {
       changes: settled,
       ...(undoes !== undefined && { undoes }),
     };
-    await this.writeBoth(edit);
+    // So much behind at most: an edit waits rather than let memory grow.
+    if (this.waiting >= MOST_BEHIND) await this.behind;
+    const digest = this.journal.digestAfter(edit.changes);
+    this.journal.append(edit);
+    this.follow(edit, digest);
     this.held = undefined;
     for (const listener of this.listeners) listener(edit);
     if (this.journal.isLong) await this.fold();
     return edit;
   }
 
-  private async writeBoth(edit: Edit): Promise<void> {
-    if (this.broken)
-      throw new RefusedEdit('The database failed. Start Taxiarch again: nothing that was confirmed is lost.');
-    const digest = this.journal.digestAfter(edit.changes);
-    let lasting = false;
-    try {
-      await this.database.write(edit, digest, () => {
-        this.journal.append(edit);
-        lasting = true;
-      });
-    } catch (error) {
-      // The journal has the edit and the database does not: only a new start brings them together.
-      this.broken = lasting;
-      throw error;
-    }
+  /** The database follows the journal, which has the edit on the disk already. */
+  private follow(edit: Edit, digest: string): void {
+    if (this.lame) return;
+    this.waiting += 1;
+    this.behind = this.behind
+      // Whoever made the edit is answered first.
+      .then(() => new Promise(setImmediate))
+      .then(() => (this.lame ? undefined : this.database.write(edit, digest)))
+      .catch((error: Error) => {
+        this.lame = true;
+        this.notices.say(
+          'database',
+          `The database failed (${error.message}). The journal has everything, and goes on without it.`,
+          'Look at the disk of this computer, then start Taxiarch again: the database is made anew from the journal.',
+        );
+      })
+      .finally(() => (this.waiting -= 1));
+  }
+
+  private async settle(): Promise<void> {
+    await this.behind;
+    if (!this.lame) await this.database.settle();
   }
 
   private async fold(): Promise<void> {
-    await this.database.settle();
+    await this.settle();
     this.journal.fold();
-    await this.database.forgetEdits(this.journal.lastSeq);
+    if (!this.lame) await this.database.forgetEdits(this.journal.lastSeq);
   }
 
   private lastEditOf({ now }: Conflict): Edit | null {
@@ -194,6 +212,7 @@ export class ShowStore {
   async close(): Promise<void> {
     clearInterval(this.settling);
     await this.queue;
+    await this.behind;
     await this.database.close();
     this.journal.close();
   }

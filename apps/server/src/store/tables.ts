@@ -5,6 +5,7 @@ import {
   doublePrecision,
   getTableConfig,
   integer,
+  json,
   jsonb,
   pgTable,
   text,
@@ -54,7 +55,8 @@ export const edit = pgTable('edit', {
   at: bigint('at', { mode: 'number' }).notNull(),
   author: text('author').notNull(),
   sentence: text('sentence').notNull(),
-  changes: jsonb('changes').$type<readonly Change[]>().notNull(),
+  /** As text: it is only ever read as a whole. */
+  changes: json('changes').$type<readonly Change[]>().notNull(),
   undoes: integer('undoes'),
 });
 
@@ -76,4 +78,8 @@ function creation(table: PgTable): string {
   return `CREATE TABLE "${name}" (${lines.join(', ')})`;
 }
 
-export const CREATION: readonly string[] = [...Object.values(TABLES), edit, state].map(creation);
+export const CREATION: readonly string[] = [
+  ...[...Object.values(TABLES), edit, state].map(creation),
+  // An edit of many records is long; squeezing it would take longer than writing it.
+  'ALTER TABLE "edit" ALTER COLUMN "changes" SET STORAGE EXTERNAL',
+];

@@ -1,8 +1,8 @@
 /** What a well-formed proposal looks like. Every change of a show passes here, from wherever it comes. */
-import { array, lazy, mixed, number, object, string } from 'yup';
+import { array, lazy, mixed, number, object, string, ValidationError, type AnySchema } from 'yup';
 import type { Field } from '../field';
 import { ok, refuseAll, type Checked } from '../result';
-import { DESCRIPTIONS, KINDS, checkWith, type AnyRecord, type Kind } from '../records';
+import { DESCRIPTIONS, KINDS, MOST_FAULTS, checkWith, isRightAtSight, type AnyRecord, type Kind } from '../records';
 import type { ProposedEdit } from './edit';
 
 /** Most changes that one edit may hold. */
@@ -10,19 +10,51 @@ const MOST_CHANGES = 100_000;
 
 const id = string().strict().typeError('The id must be text.').max(80, 'The id may have at most 80 characters.');
 
-const changeSchema = lazy((value: unknown) => {
-  const { kind, after } = (value ?? {}) as { kind?: Kind; after?: unknown };
-  const record = kind !== undefined && KINDS.includes(kind) ? DESCRIPTIONS[kind].rule : mixed().required();
-  return object({
+/** A change whose record follows `record`. */
+const changeOf = (record: AnySchema) =>
+  object({
     kind: string()
       .strict()
       .oneOf(KINDS, `The kind must be one of: ${KINDS.join(', ')}.`)
       .required('The kind is missing.'),
     id: id.required('The id is missing.'),
     rev: number().strict().integer().min(0).nullable().defined('The revision read is missing.'),
-    after: after === null ? mixed().nullable() : record,
+    after: record,
   }).noUnknown('A change holds only kind, id, rev and after.');
+
+// Made once: an edit may hold many thousands.
+const byKind = new Map<unknown, AnySchema>(KINDS.map((kind) => [kind, changeOf(DESCRIPTIONS[kind].rule)]));
+const removal = changeOf(mixed().nullable());
+const unknownKind = changeOf(mixed().required());
+
+const changeSchema = lazy((value: unknown) => {
+  const { kind, after } = (value ?? {}) as { kind?: unknown; after?: unknown };
+  return after === null ? removal : (byKind.get(kind) ?? unknownKind);
 });
+
+/** A removal or a right record, as nearly all changes are. */
+function isRightChange(change: unknown): boolean {
+  if (typeof change !== 'object' || change === null || Object.keys(change).length !== 4) return false;
+  const { kind, id: which, rev, after } = change as Record<string, unknown>;
+  if (!KINDS.includes(kind as Kind) || typeof which !== 'string' || which === '' || which.length > 80) return false;
+  if (rev !== null && !(Number.isInteger(rev) && (rev as number) >= 0)) return false;
+  return after === null || isRightAtSight(DESCRIPTIONS[kind as Kind], after);
+}
+
+/** The faults of all changes, each at its place; undefined if there are none. */
+function faultsOf(changes: readonly unknown[]): ValidationError | undefined {
+  const faults: ValidationError[] = [];
+  for (const [i, change] of changes.entries()) {
+    if (isRightChange(change)) continue;
+    const checked = checkWith(changeSchema, change);
+    if (checked.ok) continue;
+    const place = `changes[${i}]`;
+    for (const { at, why } of checked.faults)
+      faults.push(new ValidationError(why, change, at === '' ? place : `${place}.${at}`));
+    if (faults.length >= MOST_FAULTS) break;
+  }
+  return faults.length === 0 ? undefined : new ValidationError(faults);
+}
 
 const editSchema = object({
   author: string().strict().trim().max(120).required('Say who does this: the author is missing.'),
@@ -34,10 +66,10 @@ const editSchema = object({
   changes: array()
     .strict()
     .typeError('The changes must be a list.')
-    .of(changeSchema)
     .min(1, 'The edit changes nothing.')
     .max(MOST_CHANGES, `One edit changes at most ${MOST_CHANGES} records.`)
-    .required('The changes are missing.'),
+    .required('The changes are missing.')
+    .test('each', (changes: readonly unknown[]) => faultsOf(changes) ?? true),
 }).noUnknown('An edit holds only author, sentence and changes.');
 
 /** The proposal as the API takes it. */

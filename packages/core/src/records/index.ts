@@ -1,5 +1,5 @@
 /** The records of a show: each kind described once, in a file of its own. */
-export { checkWith, type Row } from './kind';
+export { MOST_FAULTS, checkWith, isRightAtSight, type Row } from './kind';
 export {
   DESCRIPTIONS,
   KINDS,
