@@ -5,6 +5,7 @@ import { join, resolve } from 'node:path';
 import { createInterface } from 'node:readline/promises';
 import { pathToFileURL } from 'node:url';
 import { parseArgs } from 'node:util';
+import { Keeper } from '../apps/server/src/keep/keeper';
 import { buildClient, buildPrograms } from './build';
 import { out } from './bundle.mjs';
 
@@ -64,12 +65,14 @@ async function startFresh(folder: string, agreed: boolean): Promise<void> {
 }
 
 const children: ChildProcess[] = [];
+let keeper: Keeper | undefined;
 let ending = false;
 
 /** Stops everything; those that do not end by themselves in five seconds are ended. */
 async function end(code: number): Promise<void> {
   if (ending) return;
   ending = true;
+  keeper?.stop();
   await Promise.all(
     children.map(
       (child) =>
@@ -87,15 +90,20 @@ async function end(code: number): Promise<void> {
   process.exit(code);
 }
 
+/** A program in a group of its own, so that Ctrl-C reaches this script alone and it stops the rest in order. */
+function started(file: string, args: readonly string[]): ChildProcess {
+  const child = fork(file, args, {
+    stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
+    detached: process.platform !== 'win32',
+  });
+  children.push(child);
+  return child;
+}
+
 /** Runs a program until its line of readiness; everything it says before that line is returned with it. */
 function run(file: string, args: readonly string[], ready: RegExp): Promise<string> {
   return new Promise((done) => {
-    // Its own group, so that Ctrl-C reaches this script alone and it stops the rest in order.
-    const child = fork(file, args, {
-      stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
-      detached: process.platform !== 'win32',
-    });
-    children.push(child);
+    const child = started(file, args);
     let said = '';
     child.stdout!.setEncoding('utf8');
     child.stdout!.on('data', (text: string) => {
@@ -105,6 +113,20 @@ function run(file: string, args: readonly string[], ready: RegExp): Promise<stri
     child.once('exit', (code) => void end(code === 0 ? 0 : 1));
   });
 }
+
+/** Runs the server, again and again if it must be; resolves with what it said until it was ready. */
+const keep = (file: string, args: readonly string[]): Promise<string> =>
+  new Promise((done) => {
+    keeper = new Keeper({
+      start: (restarted) => started(file, restarted === undefined ? args : [...args, '--restarted', restarted]),
+      ready: done,
+      again: (why) => process.stderr.write(`The server ended: ${why}. It was started again, safe.\n`),
+      ended(code, why) {
+        if (why !== '') process.stderr.write(`${why}\n`);
+        void end(code === 0 ? 0 : 1);
+      },
+    });
+  });
 
 async function main(): Promise<void> {
   const options = readArguments();
@@ -122,23 +144,19 @@ async function main(): Promise<void> {
     await startFresh(folder, options.yes);
   }
   const udp = ['--sacn-port', options['sacn-port'], '--artnet-port', options['artnet-port']];
-  const server = await run(
-    join(out, 'server/main.mjs'),
-    [
-      '--port',
-      options.port,
-      '--host',
-      options.host,
-      '--data',
-      folder,
-      '--client',
-      join(out, 'client'),
-      ...(options.empty ? ['--empty'] : []),
-      ...(options['no-standins'] ? [] : ['--bench-port', options['panel-port']]),
-      ...udp,
-    ],
-    /Taxiarch is ready: .*\n/,
-  );
+  const server = await keep(join(out, 'server/main.mjs'), [
+    '--port',
+    options.port,
+    '--host',
+    options.host,
+    '--data',
+    folder,
+    '--client',
+    join(out, 'client'),
+    ...(options.empty ? ['--empty'] : []),
+    ...(options['no-standins'] ? [] : ['--bench-port', options['panel-port']]),
+    ...udp,
+  ]);
   if (!options['no-standins']) {
     const panel = [...udp, '--panel-port', options['panel-port']];
     await run(join(out, 'standins/visualiser.mjs'), panel, /ready/);

@@ -11,6 +11,7 @@ import { Feed } from './feed/feed';
 import { EngineHost } from './bridge/host';
 import { Notices } from './bridge/notices';
 import { listInterfaces } from './bridge/interfaces';
+import type { FromServer } from './keep/keeper';
 import { BadOption, readOptions, type Options } from './options';
 import { SettingsFile } from './settings';
 import { FolderInUse, lockFolder } from './store/lock';
@@ -109,6 +110,14 @@ async function announce({ host, port }: Options, guard: Guard): Promise<void> {
   process.stdout.write(`${picture}\nTaxiarch is ready: ${address}   Pairing code: ${guard.code}\n`);
 }
 
+/** Whoever started the server is told that it lives, and what it sends. */
+function tellKeeper(host: EngineHost, { sacnPort }: Options): void {
+  if (!process.send) return;
+  const tell = (message: FromServer) => process.connected && process.send!(message, undefined, {}, () => undefined);
+  setInterval(() => tell({ type: 'beat' }), 1000).unref();
+  host.onSending = (streams) => tell({ type: 'sending', streams, port: sacnPort });
+}
+
 /** For tests of the supervision: lines such as `break engine hang` on standard input. */
 function listenForBreaking({ host, show }: { host: EngineHost; show: ShowDoor }): void {
   createInterface({ input: process.stdin }).on('line', (line) => {
@@ -133,6 +142,11 @@ async function main(): Promise<void> {
   await listen(server, options);
 
   const notices = new Notices();
+  if (options.restarted !== '')
+    notices.say(
+      'server',
+      `The server ended: ${options.restarted}. It was started again, safe; what was taken is not sent any more.`,
+    );
   const settings = new SettingsFile(folder, options.demo ? { interface: LOOPBACK } : {}, notices);
   const setup = {
     folder,
@@ -154,6 +168,7 @@ async function main(): Promise<void> {
   server.on('request', app.callback());
   feed.attach(server, (request) => guard.refuse(request) === undefined && guard.admits(request));
   await announce(options, guard);
+  tellKeeper(host, options);
   if (options.breakable) listenForBreaking({ host, show });
 
   let ending = false;

@@ -15,6 +15,8 @@ export interface Options {
   readonly benchPort: number | undefined;
   /** For tests: threads are broken by lines on standard input. */
   readonly breakable: boolean;
+  /** Why the server before this one ended; empty if it was not started again. */
+  readonly restarted: string;
 }
 
 export class BadOption extends Error {}
@@ -40,6 +42,7 @@ export function readOptions(args: readonly string[]): Options {
         client: { type: 'string' },
         'bench-port': { type: 'string' },
         breakable: { type: 'boolean', default: false },
+        restarted: { type: 'string', default: '' },
       },
     });
     return {
@@ -51,6 +54,7 @@ export function readOptions(args: readonly string[]): Options {
       artnetPort: portNumber(values['artnet-port'], 'artnet-port'),
       client: values.client === undefined ? undefined : resolve(values.client),
       breakable: values.breakable,
+      restarted: values.restarted,
       benchPort: values['bench-port'] === undefined ? undefined : portNumber(values['bench-port'], 'bench-port'),
     };
   } catch (error) {

@@ -29,6 +29,8 @@ const OLD_MS = 2000;
 export class FeedClient {
   /** A report came, or the last one has grown old. */
   readonly live = new Emitter();
+  /** The name under which reports tell what this page holds; empty until it is known */
+  holder = '';
   readonly edits = new Emitter<Edit>();
   readonly connection = new Emitter<boolean>();
   readonly contenders = new Emitter<ContendersFrame>();
@@ -105,6 +107,9 @@ export class FeedClient {
     switch (message.type) {
       case 'there':
         return this.request({ type: 'here' });
+      case 'you':
+        this.holder = message.holder;
+        return;
       case 'edit':
         return this.edits.emit(message.edit);
       case 'reread':

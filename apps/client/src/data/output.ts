@@ -42,7 +42,8 @@ export function setLevels(
 export const holdsHere = (output: OutputReport | undefined, universe: number, channel: number): boolean =>
   output?.holds.some(
     (hold) =>
-      hold.client === clientId &&
+      feed.holder !== '' &&
+      hold.holder === feed.holder &&
       hold.universe === universe &&
       hold.runs.some(([from, to]) => from <= channel && channel <= to),
   ) ?? false;

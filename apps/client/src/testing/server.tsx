@@ -9,7 +9,6 @@ import type { Finding } from '@taxiarch/core/check';
 import { universesOf, sendersOf } from '@taxiarch/core/flow';
 import type { ProposedChange } from '@taxiarch/core/edit';
 import type { AnyRecord, Kind, ShowRecords } from '@taxiarch/core/records';
-import { clientId } from '@/data/client';
 import { feed } from '@/data/feed';
 import { personName } from '@/data/preferences';
 import { routed } from './router';
@@ -127,9 +126,13 @@ export function liveOf({ universe, machine }: ShowRecords, over: Partial<LiveRep
   };
 }
 
+/** As whom the feed told this page to be known */
+const HOLDER = 'this-page';
+feed.holder = HOLDER;
+
 /** Slots of one universe that this page holds. */
 export const hold = (universe: number, key: number, ...runs: (readonly [number, number])[]): HoldReport => ({
-  client: clientId,
+  holder: HOLDER,
   by: 'Ivo',
   key,
   universe,

@@ -16,6 +16,7 @@ import type { InterfaceInfo } from '@taxiarch/core/ip';
 import type { NodeReport } from '@taxiarch/core/node';
 import type { MergeMode, SlotContender } from '@taxiarch/core/merge';
 import type { Network } from '@taxiarch/core/records';
+import type { Sending } from '../keep/lastWords';
 import type { Ports } from './interfaces';
 
 export interface EngineSetup {
@@ -132,6 +133,8 @@ export interface EngineUniverse {
 }
 
 export interface EngineReport {
+  /** sACN streams that are sent now; for those who must end them if the engine cannot */
+  readonly sending: readonly Sending[];
   readonly at: number;
   readonly listeningSince: number;
   readonly interface: InterfaceInfo | null;

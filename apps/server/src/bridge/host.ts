@@ -19,6 +19,7 @@ import type {
   ToEngine,
 } from './engineMessages';
 import { Away } from './away';
+import { endStreams, type Sending } from '../keep/lastWords';
 import type { Notices } from './notices';
 import { MOST_UNIVERSES, SharedLevels } from './shared';
 import { Supervised } from './supervisor';
@@ -158,8 +159,16 @@ export class EngineHost {
     }
   }
 
-  private note(report: EngineReport): void {
+  private sending: readonly Sending[] = [];
+  /** What is sent is other than before. */
+  onSending: (streams: readonly Sending[]) => void = () => undefined;
+
+  private note({ sending, ...report }: EngineReport): void {
     this.reportedAt = performance.now();
+    if (sending.length > 0 || this.sending.length > 0) {
+      this.sending = sending;
+      this.onSending(sending);
+    }
     const universes = universesNow(report, this.universes.values(), this.plan);
     this.lastReport = { ...report, age: 0, notices: this.notices.list(), universes };
     this.onReport(this.lastReport);
@@ -191,6 +200,9 @@ export class EngineHost {
       'engine',
       `${this.away}${hot ? ' Taxiarch was hot; it comes back safe, and what was taken is not sent any more.' : ''}`,
     );
+    void endStreams(this.sending, this.first.ports.sacn);
+    this.sending = [];
+    this.onSending([]);
     const error = new Away(this.away);
     for (const waiting of [this.asked, this.learning, this.listing]) {
       for (const { reject } of waiting.values()) reject(error);
@@ -217,7 +229,7 @@ export class EngineHost {
 
   private running = '';
 
-  private tellRunning({ routes }: EngineReport): void {
+  private tellRunning({ routes }: Pick<EngineReport, 'routes'>): void {
     const ids = routes.filter(({ running }) => running).map(({ id }) => id);
     if (String(ids) === this.running) return;
     this.running = String(ids);

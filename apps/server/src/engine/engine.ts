@@ -45,6 +45,7 @@ export class Engine implements EngineWhole {
   readonly polling: Polling;
   readonly router: Router;
   readonly reports: Reports;
+  readonly ownCid: Uint8Array;
   settings: Settings;
   networks: readonly Network[] = [];
   using: Using = { sacn: null, artnet: null };
@@ -63,6 +64,7 @@ export class Engine implements EngineWhole {
     const shared = new SharedLevels(setup.memory);
     const cids = { taken: setup.cid, routes: cidOfRoutes(setup.cid) };
     this.settings = setup.settings;
+    this.ownCid = setup.cid;
     this.reports = new Reports(this);
     this.ingest = new Ingest(
       shared,

@@ -1,4 +1,5 @@
 /** The engine on real sockets: what is sent on loopback is heard, merged, shown, and answered. */
+import { holderOf } from '../bridge/holder';
 import WebSocket from 'ws';
 import { multicastGroup, wireKey } from '@taxiarch/core/address';
 import {
@@ -339,11 +340,11 @@ describe('output', () => {
     client.socket.close();
     const left = Date.now();
     const holds = () =>
-      server.get<OutputReport>('/api/output').then((output) => output.holds.map(({ client: who }) => who));
-    expect(await holds()).toContain('leaver');
-    await eventually(holds, (who) => !who.includes('leaver'));
+      server.get<OutputReport>('/api/output').then((output) => output.holds.map(({ holder }) => holder));
+    expect(await holds()).toContain(holderOf('leaver'));
+    await eventually(holds, (who) => !who.includes(holderOf('leaver')));
     expect(Date.now() - left).toBeGreaterThan(4500);
-    expect(await holds()).toEqual(['stayer']);
+    expect(await holds()).toEqual([holderOf('stayer')]);
   });
 
   test('a client that comes back in time keeps what it took', async () => {

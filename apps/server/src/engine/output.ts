@@ -3,6 +3,8 @@
  * nothing else on the universe moves. Safe until a person makes it hot.
  */
 import type { TakeOrder } from '../bridge/engineMessages';
+import { holderOf } from '../bridge/holder';
+import type { Sending } from '../keep/lastWords';
 import { fromWireKey, SLOTS } from '@taxiarch/core/address';
 import { encodeDmx } from '@taxiarch/core/artnet';
 import type { HoldReport, OutputReport } from '@taxiarch/core/contract';
@@ -252,6 +254,16 @@ export class Output {
         );
   }
 
+  /** The sACN streams that are sent now, for whoever must end them if this cannot. */
+  sending(cid: string, by: string): Sending[] {
+    return [...this.universes.values()].flatMap(({ key, sequence }) => {
+      const { protocol, number } = fromWireKey(key);
+      return protocol === 'sacn'
+        ? [{ cid, universe: number, sequence, priority: this.settings.priority, by, to: [] }]
+        : [];
+    });
+  }
+
   report(rate: number): OutputReport {
     const targets: Record<number, string[]> = {};
     for (const key of this.universes.keys()) {
@@ -281,7 +293,7 @@ function holdsOf({ key, show, holds }: OutputUniverse): HoldReport[] {
     else there.push([slot + 1, slot + 1]);
   });
   return [...runs.entries()].map(([{ client, by, since, stay }, slots]) => ({
-    client,
+    holder: holderOf(client),
     by,
     key,
     universe: show,

@@ -28,6 +28,8 @@ export interface EngineParts {
   settings: Settings;
   networks: readonly Network[];
   readonly using: Using;
+  /** Component id of what people take */
+  readonly ownCid: Uint8Array;
   /** Keys of the universes that somebody looks at, and slots that somebody inspects */
   watched: ReadonlySet<number>;
   /** Keys of the universes that the show plans */

@@ -2,6 +2,7 @@
 import { OWN_NAME } from '@taxiarch/core/stream';
 import { ANNOUNCERS_REPORTED } from './discovered';
 import type { EngineReport, EngineUniverse } from '../bridge/engineMessages';
+import { formatCid } from '@taxiarch/core/sacn';
 import type { EngineParts } from './parts';
 import { Rates, Trouble } from './state';
 import type { LiveUniverse } from './universe';
@@ -118,6 +119,9 @@ export class Reports {
       sweep: sweep.report(),
       syncs: ingest.syncs.report(now, epoch),
       alsoHeard: alsoHeard.report(),
+      sending: using.sacn
+        ? [...output.sending(formatCid(this.engine.ownCid), using.sacn.address), ...router.sending(using.sacn.address)]
+        : [],
       output: output.report(rates.sent),
       ...router.report(now),
       packetsPerSecond: rates.heard,

@@ -4,6 +4,7 @@ import { encodeDmx } from '@taxiarch/core/artnet';
 import { encodeData, Sacn } from '@taxiarch/core/sacn';
 import { OWN_NAME } from '@taxiarch/core/stream';
 import type { Route } from '@taxiarch/core/records';
+import type { Sending } from '../keep/lastWords';
 
 /** Packets that end an sACN stream (E1.31-2018, 6.2.6). */
 const LAST_PACKETS = 3;
@@ -34,6 +35,14 @@ export class RoutedOutput {
   for(route: Route): this {
     this.route = route;
     return this;
+  }
+
+  /** The stream that is sent now; undefined for Art-Net, which cannot be ended, and before the first packet. */
+  sending(cid: string, inUse: string): Sending | undefined {
+    const { out, priority, delivery, addresses, interface: by } = this.route;
+    if (out.protocol !== 'sacn' || this.packets === 0) return undefined;
+    const to = delivery === 'unicast' ? addresses : [];
+    return { cid, universe: out.number, sequence: this.sequence, priority, by: by || inUse, to };
   }
 
   send(slots: Uint8Array): void {

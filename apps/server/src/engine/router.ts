@@ -7,11 +7,12 @@ import { SLOTS, wireKey, type WireUniverse } from '@taxiarch/core/address';
 import { RouteMixer, type ControlReport, type Incoming, type RouteReport } from '@taxiarch/core/route';
 import { MOST_ROUTES } from '@taxiarch/core/contract/feed';
 import { scalesOf, type Reach } from '@taxiarch/core/flow';
-import { encodeDiscoveryPages } from '@taxiarch/core/sacn';
+import { encodeDiscoveryPages, formatCid } from '@taxiarch/core/sacn';
 import { OWN_NAME } from '@taxiarch/core/stream';
 import type { Control, Route } from '@taxiarch/core/records';
 import { RoutedOutput, type RouteSender } from './routedOutput';
 import { MOST_UNIVERSES, type SharedLevels } from '../bridge/shared';
+import type { Sending } from '../keep/lastWords';
 import type { LiveUniverse } from './universe';
 
 /** A full frame of DMX512 takes this long. */
@@ -120,6 +121,12 @@ export class Router {
       dirty: true,
       owing: true,
     });
+  }
+
+  /** The sACN streams of running routes, for whoever must end them if this cannot. */
+  sending(inUse: string): Sending[] {
+    const cid = formatCid(this.cid);
+    return [...this.lines.values()].flatMap((line) => (line.running ? (line.output.sending(cid, inUse) ?? []) : []));
   }
 
   /** Universes that must be joined: those that routes and controls hear, and those that routes send, to be seen in Listen. */

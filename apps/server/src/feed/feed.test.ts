@@ -1,4 +1,5 @@
 /** The feed over real sockets: requests without trust, and clients that are there or gone. */
+import { holderOf } from '../bridge/holder';
 import { connect } from 'node:net';
 import { WebSocket } from 'ws';
 import type { LiveReport } from '@taxiarch/core/contract';
@@ -53,13 +54,24 @@ const opened = async (id: string): Promise<WebSocket> => {
   return socket;
 };
 const holdsOf = async (client: string): Promise<number> =>
-  (await server.get<LiveReport>('/api/live')).output.holds.filter((hold) => hold.client === client).length;
+  (await server.get<LiveReport>('/api/live')).output.holds.filter(({ holder }) => holder === holderOf(client)).length;
 const take = (client: string, slot: string) =>
   server.request('POST', '/api/output/take', { client, by: 'Mara', slots: { [slot]: 20 } });
 
 describe('who has taken something', () => {
   beforeAll(() => server.request('POST', '/api/output/hot', { hot: true, by: 'Mara' }));
   afterAll(() => server.request('POST', '/api/output/hot', { hot: false, by: 'Mara' }));
+
+  test('is told by a name that only its own feed was told; its id is told to nobody', async () => {
+    const socket = new WebSocket(`ws://127.0.0.1:${server.port}/feed?client=quite-secret`);
+    const first = await new Promise<string>((done) => socket.once('message', (text) => done(String(text as Buffer))));
+    await take('quite-secret', '5/1');
+    const live = JSON.stringify((await server.request('GET', '/api/live')).body);
+    expect(live).toContain((JSON.parse(first) as { holder: string }).holder);
+    expect(live).not.toContain('quite-secret');
+    expect(first).not.toContain('quite-secret');
+    socket.close();
+  });
 
   test('and lost the network has it given back in five seconds; who is there keeps it', async () => {
     const there = await opened('there');

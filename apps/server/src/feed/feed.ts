@@ -15,6 +15,7 @@ import {
   BEAT_MS,
   SILENCE_MS,
 } from '@taxiarch/core/contract';
+import { holderOf } from '../bridge/holder';
 import type { EngineHost } from '../bridge/host';
 
 /** Thirty frames a second */
@@ -100,6 +101,7 @@ export class Feed {
     this.clients.add(client);
     clearTimeout(this.leaving.get(id));
     this.leaving.delete(id);
+    this.tell(client, { type: 'you', holder: holderOf(id) });
     const live = this.host.last();
     if (live) {
       client.toldNodes = JSON.stringify(live.nodes);

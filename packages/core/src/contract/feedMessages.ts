@@ -1,5 +1,5 @@
 /** The text messages of the feed as the documents show them. */
-import { integer, listOf, orNone, orNull, plain, report, word, type JsonSchema } from '../field';
+import { integer, listOf, orNone, orNull, plain, report, word, words, type JsonSchema } from '../field';
 
 const says = (type: string, fields: Parameters<typeof report>[1], about: string): JsonSchema =>
   report('', { type: word([type]), ...fields }, about).schema;
@@ -21,6 +21,7 @@ export const FEED_MESSAGES: {
       { seq: integer('Of the last edit.') },
       'After an edit too large to be told, or when edits were missed: read the show anew.',
     ),
+    says('you', { holder: words() }, 'First of all: the name under which reports tell what this client holds.'),
     says('there', {}, 'Once a second: the connection stands. Answer `here` to be missed when you are gone.'),
   ],
   toServer: [

@@ -56,7 +56,7 @@ export const notice = report('Notice', {
 export interface Notice extends ReportOf<typeof notice.fields> {}
 
 export const holdReport = report('', {
-  client: words(),
+  holder: words('Who holds it: the name that its feed was told. A client’s own id is told to nobody.'),
   by: words(),
   key: integer(),
   universe: integer('Show universe.'),

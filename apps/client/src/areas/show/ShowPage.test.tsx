@@ -15,6 +15,9 @@ const settings: Settings = {
   poll: true,
   listed: true,
   listedMost: 256,
+  mostGroups: 4096,
+  diagnostics: false,
+  changes: false,
   artnetTimeout: 10_000,
 };
 const edit = (seq: number, sentence: string) => ({ seq, sentence, author: 'Ivo', at: '2026-05-01T10:00:00.000Z' });

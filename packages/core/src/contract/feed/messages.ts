@@ -24,6 +24,8 @@ export type FeedText =
   | { readonly type: 'edit'; readonly edit: Edit }
   /** An edit too large to be told, or one that a slow client missed: the show is to be read anew. */
   | { readonly type: 'reread'; readonly seq: number }
+  /** First of all: the name under which reports tell what this client holds */
+  | { readonly type: 'you'; readonly holder: string }
   /** Once a second: the connection stands. */
   | { readonly type: 'there' };
 
