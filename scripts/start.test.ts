@@ -4,6 +4,7 @@ import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'n
 import { createServer } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
+import type { LiveReport } from '@taxiarch/core/contract';
 
 jest.setTimeout(180_000);
 
@@ -74,6 +75,29 @@ test('it prints one address when everything answers, and Ctrl-C leaves no proces
   expect(await asking.ended).toBe(1);
   expect(asking.said()).toMatch(/There is a show in .*add --yes/);
   expect(readdirSync(folder)).toContain('journal.jsonl');
+  rmSync(folder, { recursive: true, force: true });
+});
+
+test('the server alone killed, it is started again, safe, and says why', async () => {
+  const folder = newFolder();
+  const { child, said, ended } = start(folder, ['--no-standins']);
+  await until(() => said().includes('is ready:'));
+  const server = readdirSync('/proc').find((pid) => {
+    try {
+      const line = readFileSync(`/proc/${pid}/cmdline`, 'utf8');
+      return line.includes('server/main.mjs') && line.includes('28568');
+    } catch {
+      return false;
+    }
+  });
+  process.kill(Number(server), 'SIGKILL');
+  await until(() => said().includes('started again'));
+  const live = (await (await fetch(`http://127.0.0.1:${PORT}/api/live`)).json()) as LiveReport;
+  expect(live.notices[0]!.sentence).toMatch(/^The server ended: it was ended by SIGKILL\. It was started again, safe/);
+  expect(live.output.hot).toBe(false);
+  child.kill('SIGINT');
+  expect(await ended).toBe(0);
+  expect(leftBehind()).toEqual([]);
   rmSync(folder, { recursive: true, force: true });
 });
 

@@ -131,7 +131,10 @@ async function main(): Promise<void> {
   const options = readOptions(process.argv.slice(2));
   const folder = resolve(options.data);
   prepareFolder(folder);
-  const lock = await lockFolder(folder);
+  const lock = await lockFolder(folder, () => {
+    process.stderr.write('Another Taxiarch has taken the data folder while this one slept. This one ends, safe.\n');
+    process.exit(1);
+  });
   const guard = new Guard(options.port, options.host !== LOOPBACK);
   // The port is taken before anything slow begins, so that a clash is said at once.
   const server = createServer((_, response) => {
