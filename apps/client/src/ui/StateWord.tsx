@@ -12,6 +12,7 @@ const STATES = {
   fine: ['tick', 'fine'],
   done: ['tick', 'fine'],
   refused: ['diamond', 'fault'],
+  'no answer': ['question', 'stray'],
   'not supported': ['ring', 'warn'],
   unseen: ['dash', 'soft'],
   ragged: ['ring', 'warn'],

@@ -7,6 +7,8 @@ interface Device {
   readonly address: string;
   readonly mac: string;
   readonly pages: Map<number, ArtPollReply>;
+  /** When each page was heard last */
+  readonly heardAt: Map<number, number>;
   /** Of the product that it is part of; its own address for most */
   readonly root: string;
   /** Since it answered last, its hardware appeared elsewhere, or other hardware at its address. */
@@ -63,7 +65,17 @@ export class NodeTable {
       }
       const root = reply.bindIp === '0.0.0.0' ? address : reply.bindIp;
       const unasked = { ip: undefined, ipAsked: -Infinity };
-      device = { address, mac, pages: new Map(), root, left: false, firstSeen: now, lastSeen: now, ...unasked };
+      device = {
+        address,
+        mac,
+        pages: new Map(),
+        heardAt: new Map(),
+        root,
+        left: false,
+        firstSeen: now,
+        lastSeen: now,
+        ...unasked,
+      };
       // Whether they have left or are there as well shows when they are asked again.
       for (const other of this.devices.values()) if (isSame(other, device)) other.left = true;
       this.devices.set(key, device);
@@ -71,6 +83,7 @@ export class NodeTable {
     device.left = false;
     device.lastSeen = now;
     device.pages.set(Math.max(1, reply.bindIndex), reply);
+    device.heardAt.set(Math.max(1, reply.bindIndex), now);
     this.byAddress.set(address, device);
   }
 
@@ -134,6 +147,17 @@ export class NodeTable {
 
   /** Where a machine answered last, by its hardware address; by `address` if it tells none. */
   whereIs(mac: string, address: string): { address: string; lastSeen: number } | undefined {
+    const found = this.find(mac, address);
+    return found && { address: found.address, lastSeen: found.lastSeen };
+  }
+
+  /** Whether every page that a machine is known to have was heard after `since`. */
+  allPagesSince(mac: string, address: string, since: number): boolean {
+    const found = this.find(mac, address);
+    return found !== undefined && [...found.heardAt.values()].every((at) => at > since);
+  }
+
+  private find(mac: string, address: string): Device | undefined {
     let found: Device | undefined;
     for (const device of this.devices.values())
       if (
@@ -141,7 +165,7 @@ export class NodeTable {
         !(found && found.lastSeen > device.lastSeen)
       )
         found = device;
-    return found && { address: found.address, lastSeen: found.lastSeen };
+    return found;
   }
 
   /** Addresses of present devices with an output on this Port-Address by Art-Net, and whether any merges LTP. */

@@ -55,6 +55,7 @@ async function programNode(engine: EngineWhole, { address, mac, packets, ask }: 
       send: (bytes, to) => engine.sockets.sendFromArtNetPort(bytes, to),
       pollAll: () => engine.sockets.sendFromArtNetPort(encodePoll(), 'broadcast'),
       whereIs: () => engine.nodes.whereIs(mac, address),
+      allPagesSince: (since) => engine.nodes.allPagesSince(mac, address, since),
       now: engine.clock,
     },
     address,

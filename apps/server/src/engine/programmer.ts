@@ -6,8 +6,12 @@ const SPACING_MS = 20;
 /** How long a node may take to answer, at its old address or a new one. */
 const PATIENCE_MS = 2500;
 const LOOK_MS = 25;
-/** All pages of an answer come together; this is enough for the last. */
-const PAGES_MS = 60;
+/** Devices may spread the pages of their answer over a second (Art-Net 4, ArtPollReply). */
+const PAGES_MS = 1200;
+/** A poll or its answer may be lost: it is asked again this often. */
+const ASK_AGAIN_MS = 400;
+/** What it says of its mask comes at once. */
+const MASK_MS = 60;
 
 export interface ProgrammerWire {
   send(bytes: Uint8Array, address: string): void;
@@ -15,12 +19,14 @@ export interface ProgrammerWire {
   pollAll(): void;
   /** Where the node answers now, and when it last did; undefined if it never did. */
   whereIs(): { readonly address: string; readonly lastSeen: number } | undefined;
+  /** Whether every page that it is known to have was heard after `since` */
+  allPagesSince(since: number): boolean;
   now(): number;
 }
 
 const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 
-/** Resolves with a sentence if the node did not answer afterwards. */
+/** Sends packets and reads the node back, all its pages; without packets it is only read. Resolves with a sentence if it did not answer. */
 export async function program(
   wire: ProgrammerWire,
   address: string,
@@ -31,20 +37,23 @@ export async function program(
     await pause(SPACING_MS);
   }
   const asked = wire.now();
+  let askedAgain = asked;
   wire.send(encodePoll(), address);
-  let polledAll = false;
+  let answeredAt: number | undefined;
   for (;;) {
     await pause(LOOK_MS);
+    const now = wire.now();
     const there = wire.whereIs();
     if (there && there.lastSeen > asked) {
-      wire.send(encodeIpProg(), there.address);
-      await pause(PAGES_MS);
-      return undefined;
-    }
-    const waited = wire.now() - asked;
-    if (waited > PATIENCE_MS) return `${address} did not answer afterwards. Look at its cable and its address.`;
-    if (!polledAll && waited > PATIENCE_MS / 10) {
-      polledAll = true;
+      answeredAt ??= now;
+      if (wire.allPagesSince(asked) || now - answeredAt > PAGES_MS) {
+        wire.send(encodeIpProg(), there.address);
+        await pause(MASK_MS);
+        return undefined;
+      }
+    } else if (now - asked > PATIENCE_MS) return `${address} does not answer. Look at its cable and its address.`;
+    if (now - askedAgain > ASK_AGAIN_MS) {
+      askedAgain = now;
       wire.pollAll();
     }
   }

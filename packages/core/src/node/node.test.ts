@@ -285,11 +285,11 @@ describe('push', () => {
   test('each field is done, refused, or not for the protocol', () => {
     const before = entryOf(nodeOf(carDeck(() => ({ portName: 'Box', version: 1 })))).drift;
     const after = entryOf(nodeOf(carDeck(() => ({ version: 1 })))).drift;
-    expect(pushVerdict(before, after).map(({ what, state }) => [what, state])).toEqual([
+    expect(pushVerdict(before, after, true).map(({ what, state }) => [what, state])).toEqual([
       ['Name', 'done'],
       ['Firmware', 'not supported'],
     ]);
-    expect(pushVerdict(before, before).map(({ state }) => state)).toEqual(['refused', 'not supported']);
+    expect(pushVerdict(before, before, true).map(({ state }) => state)).toEqual(['refused', 'not supported']);
   });
 });
 

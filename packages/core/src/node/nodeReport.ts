@@ -50,13 +50,16 @@ export interface NodeReport extends ReportOf<typeof nodeReport.fields> {}
 /** How a push to one machine came out. */
 export const pushResult = report('PushResult', {
   machineId: words(),
-  trouble: words('A sentence if nothing could be pushed at all; else empty.'),
+  trouble: words('A sentence if nothing could be pushed, or nothing read back; else empty.'),
   fields: listOf(
     report('', {
       what: words(),
       planned: words(),
       seen: words(),
-      state: word(['done', 'refused', 'not supported']),
+      state: word(
+        ['done', 'refused', 'no answer', 'not supported'],
+        'Refused: it answered after our packets and still differs. No answer: nobody knows.',
+      ),
       panel: words('What to set at the front panel; empty if nothing.'),
     }),
   ),

@@ -145,13 +145,21 @@ function pageAddress(
   ]);
 }
 
-/** What a push came to: fields that are as planned now, those the node would not take, those no packet sets. */
-export const pushVerdict = (before: readonly Drift[], after: readonly Drift[]): PushResult['fields'] => {
+/**
+ * What a push came to: fields that are as planned now, those the node would not take, those no packet sets.
+ * `answered` says that `after` is what the node itself said after the last packet; otherwise nobody knows.
+ */
+export const pushVerdict = (
+  before: readonly Drift[],
+  after: readonly Drift[],
+  answered: boolean,
+): PushResult['fields'] => {
   const still = new Map(after.map((one) => [driftKey(one), one]));
   const told = new Set(before.map(driftKey));
   return [...before, ...after.filter((one) => !told.has(driftKey(one)))].map((one) => {
     const { what, planned, seen, panel } = driftWords(one);
     const now = still.get(driftKey(one));
+    if (!answered && one.way !== 'panel') return { what, planned, seen, state: 'no answer' as const, panel };
     if (!now) return { what, planned, seen, state: 'done' as const, panel: '' };
     return {
       what,

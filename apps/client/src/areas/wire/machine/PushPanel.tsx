@@ -49,10 +49,11 @@ export function PushButton({ push, machineIds, label }: { push: Push; machineIds
 }
 
 function Outcome({ result, name }: { result: PushResult; name: string }) {
-  if (result.trouble !== '') return <Notice state="must fix">{result.trouble}</Notice>;
+  if (result.trouble !== '' && result.fields.length === 0) return <Notice state="must fix">{result.trouble}</Notice>;
   return (
     <View className="gap-1">
       <Text kind="strong">{name}</Text>
+      {result.trouble !== '' && <Notice state="must fix">{result.trouble}</Notice>}
       {result.fields.length === 0 && <Text>It was as planned already; nothing was sent.</Text>}
       {result.fields.map(({ what, planned, seen, state, panel }) => (
         <View key={what} className="gap-1 border-b border-line py-2">
