@@ -121,6 +121,7 @@ export function liveOf({ universe, machine }: ShowRecords, over: Partial<LiveRep
     controls: [],
     packetsPerSecond: 1400,
     packets: 100_000,
+    lost: 0,
     rejected: {},
     ...over,
   };

@@ -154,6 +154,7 @@ export interface EngineReport {
   readonly controls: readonly ControlReport[];
   readonly packetsPerSecond: number;
   readonly packets: number;
+  readonly lost: number;
   readonly rejected: Readonly<Record<string, number>>;
 }
 
@@ -170,6 +171,8 @@ export type FromEngine =
       readonly slot: number;
       readonly contenders: readonly SlotContender[];
     }
+  /** Something that a person should know */
+  | { readonly type: 'notice'; readonly id: string; readonly sentence: string; readonly mend: string }
   | { readonly type: 'nodes'; readonly ask: number; readonly page: NodesReply }
   | { readonly type: 'learned'; readonly ask: number; readonly found: FoundFader | null }
   | { readonly type: 'answer'; readonly ask: number; readonly refused: string | undefined };

@@ -142,6 +142,8 @@ export class EngineHost {
       case 'report':
         this.note(message.report);
         return;
+      case 'notice':
+        return this.notices.say(message.id, message.sentence, message.mend);
       case 'contenders':
         this.onContenders(message.key, message.slot, message.contenders);
         return;
@@ -170,6 +172,7 @@ export class EngineHost {
       this.onSending(sending);
     }
     const universes = universesNow(report, this.universes.values(), this.plan);
+    this.sayLoss(report.lost);
     this.lastReport = { ...report, age: 0, notices: this.notices.list(), universes };
     this.onReport(this.lastReport);
     this.tellRunning(report);
@@ -225,6 +228,20 @@ export class EngineHost {
     this.notices.say('engine', `The engine failed: ${why}. ${again(after)}, safe.`);
     this.engine.tell(this.watched);
     this.setPlan(this.plan);
+  }
+
+  private lost = 0;
+
+  /** Packets that this computer could not take in are nobody else's fault, and everything above is less sure for them. */
+  private sayLoss(lost: number): void {
+    const more = lost - this.lost;
+    this.lost = lost;
+    if (more <= 0) return;
+    this.notices.say(
+      'lost',
+      `${lost.toLocaleString('en-GB')} packets were lost at this computer, which could not take them in. What is said to be missing may have been sent.`,
+      'Close other programs, let the system hold more packets (This computer says how), or join fewer universes.',
+    );
   }
 
   private running = '';

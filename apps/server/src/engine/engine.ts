@@ -4,6 +4,7 @@ import type { InterfaceInfo } from '@taxiarch/core/ip';
 import type { Network } from '@taxiarch/core/records';
 import { Sacn } from '@taxiarch/core/sacn';
 import { chooseInterfaces, listInterfaces, plainTrouble } from '../bridge/interfaces';
+import { socketDrops } from '../bridge/socketDrops';
 import type { EngineSetup, FromEngine } from '../bridge/engineMessages';
 import { SharedLevels } from '../bridge/shared';
 import type { Using } from '../bridge/interfaces';
@@ -31,6 +32,8 @@ const SWEEP_MS = 250;
 const INTERFACES_MS = 1000;
 /** What is announced or heard is joined by this; what somebody opens at once. */
 const MEMBERSHIP_MS = 1000;
+/** What the system's sockets lost is looked at this often. */
+const DROPS_MS = 2000;
 
 export class Engine implements EngineWhole {
   readonly epoch = performance.timeOrigin;
@@ -49,6 +52,9 @@ export class Engine implements EngineWhole {
   settings: Settings;
   networks: readonly Network[] = [];
   using: Using = { sacn: null, artnet: null };
+  drops = 0;
+  /** The interfaces that were in use last, though they may be gone now */
+  private lastUsed: Using = { sacn: null, artnet: null };
   /** Keys of the universes that somebody looks at, and slots that somebody inspects */
   watched: ReadonlySet<number> = new Set();
   planned: readonly number[] = [];
@@ -58,8 +64,9 @@ export class Engine implements EngineWhole {
   private moving = Promise.resolve();
 
   constructor(
-    setup: EngineSetup,
+    private readonly setup: EngineSetup,
     readonly tell: (message: FromEngine) => void,
+    private readonly interfaces: () => InterfaceInfo[] = listInterfaces,
   ) {
     const shared = new SharedLevels(setup.memory);
     const cids = { taken: setup.cid, routes: cidOfRoutes(setup.cid) };
@@ -107,6 +114,7 @@ export class Engine implements EngineWhole {
     this.every(MEMBERSHIP_MS, () => this.membership.refresh());
     this.every(REPORT_MS / REPORT_PARTS, () => this.reports.due());
     this.every(INTERFACES_MS, () => void this.followInterface());
+    this.every(DROPS_MS, () => (this.drops = socketDrops(Object.values(this.setup.ports)) ?? 0));
     this.every(wiring.POLL_MS, () => this.polling.poll(this.clock()));
     this.every(Sacn.E131_E131_UNIVERSE_DISCOVERY_INTERVAL_MS, () => this.announce());
     this.runOutput(this.clock());
@@ -137,9 +145,14 @@ export class Engine implements EngineWhole {
     setTimeout(() => this.sockets.close(), 50);
   }
 
-  /** Follows the interfaces chosen: takes them up when they are there, lets go when they are gone. */
-  followInterface(): Promise<void> {
-    const next = chooseInterfaces(listInterfaces(), this.settings, this.networks);
+  /**
+   * Follows the interfaces chosen: takes them up when they are there, lets go when they are gone. While hot it moves
+   * to others only when a person chose them (`chosen`); otherwise it stops sending and asks.
+   */
+  followInterface(chosen = false): Promise<void> {
+    const next = chooseInterfaces(this.interfaces(), this.settings, this.networks);
+    if (!chosen && this.output.isHot) this.stopIfMoved(next);
+    this.lastUsed = { sacn: next.sacn ?? this.lastUsed.sacn, artnet: next.artnet ?? this.lastUsed.artnet };
     if (sameInterface(next.sacn, this.using.sacn) && sameInterface(next.artnet, this.using.artnet)) return this.moving;
     this.using = next;
     this.moving = this.moving
@@ -150,6 +163,24 @@ export class Engine implements EngineWhole {
         this.trouble(plainTrouble(error));
       });
     return this.moving;
+  }
+
+  /** What is sent would leave by another address than the one a person saw when making it hot. */
+  private stopIfMoved(next: Using): void {
+    const moved = (['sacn', 'artnet'] as const).find((protocol) => {
+      const [before, now] = [this.lastUsed[protocol], next[protocol]];
+      return before !== null && now !== null && !sameInterface(before, now);
+    });
+    if (!moved) return;
+    const [before, now] = [this.lastUsed[moved]!, next[moved]!];
+    this.router.stopAll();
+    this.output.makeSafe();
+    this.tell({
+      type: 'notice',
+      id: 'interface',
+      sentence: `The interface changed while hot, from ${before.name} ${before.address} to ${now.name} ${now.address}. Taxiarch made itself safe and sends nothing.`,
+      mend: 'Look at This computer; then make it hot again.',
+    });
   }
 
   private mergeDue(): void {

@@ -85,7 +85,7 @@ export function carryOut(engine: EngineWhole, order: ToEngine): void {
     case 'settings':
       engine.settings = order.settings;
       engine.output.configure(outputSettings(order.settings));
-      void engine.followInterface();
+      void engine.followInterface(true);
       engine.membership.refresh();
       engine.polling.changed(engine.clock());
       return;

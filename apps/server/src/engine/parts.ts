@@ -28,6 +28,8 @@ export interface EngineParts {
   settings: Settings;
   networks: readonly Network[];
   readonly using: Using;
+  /** Packets that the system threw away since start, as far as it tells */
+  readonly drops: number;
   /** Component id of what people take */
   readonly ownCid: Uint8Array;
   /** Keys of the universes that somebody looks at, and slots that somebody inspects */
@@ -44,6 +46,6 @@ export interface EngineParts {
   tell(message: FromEngine): void;
   trouble(text: string): void;
   /** Takes up the interfaces chosen, or lets go of those that are gone. */
-  followInterface(): Promise<void>;
+  followInterface(chosen?: boolean): Promise<void>;
   stop(): void;
 }

@@ -126,7 +126,8 @@ export class Reports {
       ...router.report(now),
       packetsPerSecond: rates.heard,
       packets: ingest.packets,
-      rejected: sockets.lost > 0 ? { ...ingest.rejected, 'no-room': sockets.lost } : ingest.rejected,
+      lost: sockets.lost + this.engine.drops,
+      rejected: ingest.rejected,
     };
   }
 }

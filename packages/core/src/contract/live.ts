@@ -105,6 +105,7 @@ export const liveReport = report('Live', {
   controls: listOf<ControlReport>(controlReport),
   packetsPerSecond: real(),
   packets: integer('Taken in since start.'),
+  lost: integer('Packets that this computer could not take in, since start.'),
   rejected: mapOf(integer(), 'Packets that were none we read, since start, by reason.'),
 });
 /** Sent twice a second over the feed, and by GET /api/live. */
