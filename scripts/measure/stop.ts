@@ -1,8 +1,8 @@
 /** Control while the show is being changed as a whole: giving back, the feed, and the edit itself. */
 import { createSocket } from 'node:dgram';
 import { request } from 'node:http';
-import { WebSocket } from 'ws';
 import { wireKey } from '@taxiarch/core/address';
+import { watchFrames } from '../../apps/server/src/testing/feedFrames';
 import { largeRig } from './large';
 import { median, wait, type Extent, type Figure } from './figure';
 import { SLOTS_AT, packet } from './programs/steady';
@@ -65,18 +65,14 @@ export const measure = (extent: Extent): Promise<Figure[]> =>
     // A universe that moves, and somebody who looks at it.
     const stop = moving();
     try {
-      let frames = 0;
-      const feed = new WebSocket(`${base.replace('http', 'ws')}/feed?client=measuring`);
-      feed.on('message', (_, binary) => (frames += binary ? 1 : 0));
-      await new Promise((open) => feed.once('open', open));
-      feed.send(JSON.stringify({ type: 'watch', keys: [wireKey({ protocol: 'sacn', number: 1 })] }));
+      const watcher = await watchFrames(base, wireKey({ protocol: 'sacn', number: 1 }));
       await post('/api/output/hot', { hot: true, by: 'Measuring' });
       await wait(1000);
       const done = postText('/api/edits', edit);
       let editing = true;
       const edited = done.finally(() => (editing = false));
       const from = performance.now();
-      const before = frames;
+      const before = watcher.frames();
       const waits: number[] = [];
       while (editing) {
         await post('/api/output/take', { client: 'measuring', by: 'Measuring', slots: { '1/1': 10 }, stay: true });
@@ -85,9 +81,9 @@ export const measure = (extent: Extent): Promise<Figure[]> =>
         waits.push(performance.now() - begun);
         await wait(30);
       }
-      const rate = ((frames - before) * 1000) / (performance.now() - from);
+      const rate = ((watcher.frames() - before) * 1000) / (performance.now() - from);
       const { took, status } = await edited;
-      feed.close();
+      watcher.close();
       if (status !== 201) throw new Error(`The edit was answered with ${status}.`);
       const worst = Math.max(...waits);
       return [

@@ -15,7 +15,7 @@ import type { FromServer } from './keep/keeper';
 import { BadOption, readOptions, type Options } from './options';
 import { SettingsFile } from './settings';
 import { FolderInUse, lockFolder } from './store/lock';
-import { ShowDoor } from './show/showDoor';
+import { ShowDoor } from './bridge/showDoor';
 
 const log = pino({ name: 'taxiarch', level: process.env['TAXIARCH_LOG'] ?? 'warn' }, destination(2));
 const LOOPBACK = '127.0.0.1';

@@ -1,8 +1,9 @@
 /** Planned and heard machines together, and what can be done to them over the network. */
+import { useMemo } from 'react';
 import useSWR from 'swr';
 import type { LiveReport, PushReply, StandIn } from '@taxiarch/core/contract';
 import { addressOf } from '@taxiarch/core/contract/paths';
-import { heardMachines, type MachineEntry, matchMachines } from '@taxiarch/core/node';
+import { heardFaults, type HeardFault, heardMachines, type MachineEntry, matchMachines } from '@taxiarch/core/node';
 import type { ShowRecords } from '@taxiarch/core/records';
 import { call, fetchAddress } from './api';
 import { useLive } from './live';
@@ -23,6 +24,14 @@ export function useMachines(): readonly MachineEntry[] {
   if (!joined || joined.live !== live || joined.records !== records)
     joined = { live, records, entries: matchMachines(records, live ? heardMachines(live) : []) };
   return joined.entries;
+}
+
+const NO_FAULTS: readonly HeardFault[] = [];
+
+/** Addresses and identities that two claim at once. */
+export function useHeardFaults(): readonly HeardFault[] {
+  const live = useLive();
+  return useMemo(() => (live ? heardFaults(live) : NO_FAULTS), [live]);
 }
 
 export const pushToNodes = (machineIds: readonly string[], snapshotId?: string): Promise<PushReply> =>

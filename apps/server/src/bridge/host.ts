@@ -5,7 +5,7 @@ import type { LiveReport, NodesReply, Settings } from '@taxiarch/core/contract';
 import { ROUTE_KEYS } from '@taxiarch/core/contract/feed';
 import { addressesOf } from '@taxiarch/core/ip';
 import type { SlotContender } from '@taxiarch/core/merge';
-import type { PlanView } from '../show/plan';
+import type { PlanView } from './plan';
 import type { ReceiverSetup, ToReceiver } from './receiverMessages';
 import { PacketRing } from './ring';
 import { universesNow } from './joined';

@@ -1,7 +1,14 @@
 /** What the receiving thread is told, and says, by server and engine. */
 import type { MessagePort } from 'node:worker_threads';
-import type { MembershipState } from '../receive/memberships';
 import type { Ports, Using } from './interfaces';
+
+/** How many multicast groups are joined */
+export interface MembershipState {
+  readonly wanted: number;
+  readonly joined: number;
+  /** The system lets no more be joined. */
+  readonly full: boolean;
+}
 
 export interface ReceiverSetup {
   readonly ports: Ports;

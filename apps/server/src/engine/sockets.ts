@@ -5,9 +5,8 @@ import type { InterfaceInfo } from '@taxiarch/core/ip';
 import { multicastGroup, type Protocol } from '@taxiarch/core/address';
 import { bound } from '../receive/receiver';
 import type { Ports, Using } from '../bridge/interfaces';
-import type { EngineToReceiver, PlainError, ReceiverToEngine } from '../bridge/receiverMessages';
+import type { EngineToReceiver, MembershipState, PlainError, ReceiverToEngine } from '../bridge/receiverMessages';
 import { broadcastOf } from '../bridge/interfaces';
-import type { MembershipState } from '../receive/memberships';
 import type { SentBy } from './stream';
 import { PacketRing, addressText, type ReceivedPacket } from '../bridge/ring';
 

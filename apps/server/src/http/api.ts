@@ -14,8 +14,8 @@ import {
 import type { Fields } from '@taxiarch/core/field';
 import { MOST_FILE_BYTES } from '@taxiarch/core/format/archive';
 import { checkWith } from '@taxiarch/core/records';
-import { isShowEndpoint, type RawCall, type ShowEndpoint } from '../show/messages';
-import type { ShowDoor } from '../show/showDoor';
+import { isShowEndpoint, type RawCall, type ShowEndpoint } from '../bridge/showMessages';
+import type { ShowDoor } from '../bridge/showDoor';
 import { parseJson, readBody } from './body';
 import { ProblemError } from './problem';
 

@@ -9,7 +9,7 @@ import type { EngineHost } from '../bridge/host';
 import type { Notices } from '../bridge/notices';
 import type { Feed } from '../feed/feed';
 import type { SettingsFile } from '../settings';
-import type { ShowDoor } from '../show/showDoor';
+import type { ShowDoor } from '../bridge/showDoor';
 import { apiRouter, type FrontHandlers } from './api';
 import { contentPolicy } from './contentPolicy';
 import type { Guard } from './guard';

@@ -3,7 +3,7 @@ import type { EngineHost } from '../bridge/host';
 import { chooseInterfaces, listInterfaces } from '../bridge/interfaces';
 import type { Notices } from '../bridge/notices';
 import type { SettingsFile } from '../settings';
-import type { ShowDoor } from '../show/showDoor';
+import type { ShowDoor } from '../bridge/showDoor';
 import { readSacnRuns } from '@taxiarch/core/address';
 import type { Handlers } from './api';
 import { ProblemError } from './problem';

@@ -2,7 +2,7 @@
 import { ArtNet, encodeAddress } from '@taxiarch/core/artnet';
 import type { EngineHost } from '../bridge/host';
 import { Pusher } from '../nodes/push';
-import type { ShowDoor } from '../show/showDoor';
+import type { ShowDoor } from '../bridge/showDoor';
 import type { Handlers } from './api';
 import { ProblemError } from './problem';
 

@@ -4,7 +4,7 @@ import type { Universe } from '@taxiarch/core/records';
 import type { EngineHost } from '../bridge/host';
 import type { TakeOrder } from '../bridge/engineMessages';
 import type { Feed } from '../feed/feed';
-import type { ShowDoor } from '../show/showDoor';
+import type { ShowDoor } from '../bridge/showDoor';
 import type { Handlers } from './api';
 import { ProblemError } from './problem';
 

@@ -5,7 +5,7 @@ import { mainAddress } from '@taxiarch/core/ip';
 import { shortNameOf, type NodeReport } from '@taxiarch/core/node';
 import type { Asking } from '../bridge/engineMessages';
 import type { EngineHost } from '../bridge/host';
-import type { ShowDoor } from '../show/showDoor';
+import type { ShowDoor } from '../bridge/showDoor';
 import { Pusher } from './push';
 
 const ferry = nightFerry();

@@ -14,7 +14,7 @@ import { keepSnapshot, snapshotOf } from '@taxiarch/core/machine';
 import { added } from '@taxiarch/core/edit';
 import type { Snapshot, Universe } from '@taxiarch/core/records';
 import type { EngineHost } from '../bridge/host';
-import type { ShowDoor } from '../show/showDoor';
+import type { ShowDoor } from '../bridge/showDoor';
 
 /** Written by the program for everybody, so that nobody's undo takes it away. */
 const AUTHOR = 'Taxiarch';

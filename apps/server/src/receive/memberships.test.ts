@@ -1,5 +1,6 @@
 import { multicastGroup } from '@taxiarch/core/address';
-import { Memberships, type MembershipState } from './memberships';
+import type { MembershipState } from '../bridge/receiverMessages';
+import { Memberships } from './memberships';
 
 /** A system that allows `perSocket` groups a socket, and `inAll` of them. */
 function system(perSocket: number, inAll: number) {

@@ -4,19 +4,13 @@
  * again for every universe.
  */
 import { multicastGroup } from '@taxiarch/core/address';
+import type { MembershipState } from '../bridge/receiverMessages';
 
 /** The part of a UDP socket that holds memberships. */
 export interface GroupSocket {
   addMembership(group: string, by: string): void;
   dropMembership(group: string, by: string): void;
   close(): unknown;
-}
-
-export interface MembershipState {
-  readonly wanted: number;
-  readonly joined: number;
-  /** The system lets no more be joined. */
-  readonly full: boolean;
 }
 
 interface Holder {

@@ -6,7 +6,8 @@
 import type { Ports, Using } from '../bridge/interfaces';
 import { createSocket, type Socket } from 'node:dgram';
 import type { Protocol } from '@taxiarch/core/address';
-import { Memberships, type MembershipState } from './memberships';
+import type { MembershipState } from '../bridge/receiverMessages';
+import { Memberships } from './memberships';
 
 export interface ReceiverListener {
   /** `via` is the socket of its protocol by which it came: 0 the one on all addresses, 1 the one on the interface’s own. */

@@ -21,8 +21,8 @@ import { showHandlers } from '../http/show';
 import { Imports } from '../imports/imports';
 import { KeptFiles } from '../store/files';
 import { ShowStore } from '../store/store';
-import type { FromShow, RawCall, RawReply, ShowEndpoint, ShowSetup, ToShow } from './messages';
-import { planAfter, planOf } from './plan';
+import type { FromShow, RawCall, RawReply, ShowEndpoint, ShowSetup, ToShow } from '../bridge/showMessages';
+import { planAfter, planOf } from '../bridge/plan';
 
 /** An edit of more changes than this is not told to everybody: they read the show anew. */
 const MOST_TOLD = 500;

@@ -62,6 +62,15 @@ test('the reason names who and what', () => {
   expect(standingOf([bridge], [stream(), stream({ name: 'Stern desk', address: '127.0.0.22' })]).because).toBe(
     'Stern desk also sends',
   );
+  const stern = stream({ name: 'Stern desk', address: '127.0.0.22' });
+  const because = (...heard: HeardStream[]) => standingOf([bridge], heard).because;
+  expect(because(stern)).toBe('Stern desk sends instead');
+  expect(because(stream(), stern, stream({ name: '', address: '10.0.0.9' }))).toBe('Stern desk and 10.0.0.9 also send');
+  expect(because(stream(), stream({ address: '127.0.0.23' }))).toBe('Bridge desk and Bridge desk all send');
+  expect(because(stream({ twin: true }), stream({ twin: true, address: '127.0.0.23' }))).toBe(
+    'one component id, from 127.0.0.21 and 127.0.0.23',
+  );
+  expect(because(stream({ levels: false }))).toBe('Bridge desk: start codes that are no levels');
   expect(raggedBecause(stream({ missing10: 30 }))).toBe('30 packets lost in 10 s');
   expect(raggedBecause(stream({ age: 2100 }))).toBe('nothing for 2.1 s');
   expect(lateAfter('artnet')).toBeGreaterThan(4000);

@@ -16,6 +16,10 @@ export interface HeardStream {
   readonly routed?: boolean;
   readonly preview: boolean;
   readonly lost: boolean;
+  /** It sends levels, not only other start codes; assumed where nothing is said */
+  readonly levels?: boolean;
+  /** Another sender uses its component id at the same time. */
+  readonly twin?: boolean;
   /** Milliseconds since the last packet */
   readonly age: number;
   /** Packets a second over ten seconds */
@@ -54,19 +58,43 @@ export interface UniverseStanding {
   readonly because: string;
 }
 
+/** Who they are, the first three by name. */
+function namesOf(streams: readonly HeardStream[]): string {
+  const names = streams.map(({ name, address }) => name || address);
+  return names.length <= 3
+    ? names.join(' and ').replace(/ and (?=.* and )/g, ', ')
+    : `${names.slice(0, 3).join(', ')} and ${names.length - 3} more`;
+}
+
 /**
  * How a universe stands. `planned` are the senders planned to send it; undefined if the universe is
  * not in the show. Previews, streams gone silent and Taxiarch's own stream do not contest anything.
  */
 export function standingOf(planned: readonly Sender[] | undefined, heard: readonly HeardStream[]): UniverseStanding {
-  const live = heard.filter((stream) => !stream.lost && !stream.preview && (!stream.own || stream.routed));
+  const there = heard.filter((stream) => !stream.lost && !stream.preview && (!stream.own || stream.routed));
+  const live = there.filter(({ levels = true }) => levels);
   if (planned === undefined) return { state: 'stray', because: 'heard, not planned' };
-  if (live.length === 0) return { state: 'silent', because: 'planned, not heard' };
+  if (live.length === 0)
+    return {
+      state: 'silent',
+      because: there.length > 0 ? `${namesOf(there)}: start codes that are no levels` : 'planned, not heard',
+    };
+  const twins = live.filter(({ twin }) => twin);
+  if (twins.length > 1)
+    return {
+      state: 'contested',
+      because: `one component id, from ${twins.map(({ address }) => address).join(' and ')}`,
+    };
   const strangers = live.filter((stream) => !stream.routed && !isPlannedSender(stream, planned));
   if (live.length > Math.max(1, planned.length) || (strangers.length > 0 && planned.length > 0))
     return {
       state: 'contested',
-      because: strangers.length > 0 ? `${strangers[0]!.name} also sends` : `${live.length} senders`,
+      because:
+        strangers.length > 0 && strangers.length < live.length
+          ? `${namesOf(strangers)} also ${strangers.length === 1 ? 'sends' : 'send'}`
+          : strangers.length > 0
+            ? `${namesOf(strangers)} ${strangers.length === 1 ? 'sends' : 'send'} instead`
+            : `${namesOf(live)} all send`,
     };
   for (const stream of live) {
     const because = raggedBecause(stream);

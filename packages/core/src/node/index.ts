@@ -8,3 +8,4 @@ export * from './push';
 export * from './adopt';
 export * from './bringOn';
 export * from './byHand';
+export { heardFaults, type HeardFault } from './heardFaults';

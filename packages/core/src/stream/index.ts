@@ -3,3 +3,4 @@ export * from './account';
 export * from './hold';
 export * from './report';
 export * from './startCodes';
+export * from './syncs';

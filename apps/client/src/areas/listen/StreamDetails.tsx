@@ -1,6 +1,6 @@
 /** The account of each stream of a universe. */
 import { View } from 'react-native';
-import type { StreamReport } from '@taxiarch/core/stream';
+import { startCodeName, type StreamReport } from '@taxiarch/core/stream';
 import { pennantOf, sendersOf } from '@taxiarch/core/flow';
 import { useShow } from '@/data/show';
 import { PennantFlag, Text, clockTime, count, spell } from '@/ui';
@@ -12,6 +12,13 @@ const said = (stream: StreamReport): string[] => [
   `${count(stream.slotCount, 'slot')}${stream.slotPriority ? ', with a priority for each' : ''}${stream.syncAddress ? `, synchronised on ${stream.syncAddress}` : ''}${stream.waits ? ', its last levels wait for the synchronisation packet' : ''}`,
   `first heard ${clockTime(stream.firstSeen)}, last ${clockTime(stream.lastSeen)}`,
   ...(stream.cid ? [`id ${stream.cid}`] : []),
+  ...(stream.physical > 0 ? [`from its input ${stream.physical}`] : []),
+  ...(stream.twin ? ['another sender uses the same component id now: receivers take the two for one'] : []),
+  ...(stream.levels ? [] : ['it sends no levels']),
+  ...stream.startCodes.map(
+    ({ code, packets, says }) =>
+      `start code ${startCodeName(code)}: ${count(packets, 'packet')}${says && `, “${says}”`}`,
+  ),
 ];
 
 export function StreamDetails({ stream }: { stream: StreamReport }) {

@@ -11,6 +11,7 @@ import { RateChart } from './RateChart';
 import { SlotField } from './SlotField';
 import { SlotSheet } from './SlotSheet';
 import { StreamDetails } from './StreamDetails';
+import { SyncSection } from './SyncSection';
 import { findUniverse, reportOf, usePennants, type NamedUniverse } from '@/data/universes';
 import { UNITS, type Unit } from './units';
 
@@ -111,6 +112,7 @@ function Universe({ universe }: { universe: NamedUniverse }) {
           <Section title="Packets a second">
             <RateChart streams={streams} />
           </Section>
+          <SyncSection streams={streams} />
           <Section title="Streams">
             {streams.length === 0 && <Text kind="soft">Nothing has been heard on this universe.</Text>}
             {streams.map((stream) => (

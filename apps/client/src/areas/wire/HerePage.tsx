@@ -5,7 +5,8 @@ import type { InterfacesReply, Settings } from '@taxiarch/core/contract';
 import { call } from '@/data/api';
 import { useInterfaces, useLive, useSettings } from '@/data/live';
 import { useShow } from '@/data/show';
-import { Check, Notice, Pick, Screen, Section, Sentence, Slider, Text, count } from '@/ui';
+import { Notice, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
+import { HearingSections } from './HearingSections';
 
 const MEDIA: Readonly<Record<InterfaceInfo['medium'], string>> = {
   wired: 'wired',
@@ -25,14 +26,13 @@ const optionsOf = ({ interfaces }: InterfacesReply) => [
 const withChosen = (options: { value: string; label: string }[], chosen: string) =>
   options.some(({ value }) => value === chosen) ? options : [...options, { value: chosen, label: `${chosen}, gone` }];
 
-function Chooser({ data, settings }: { data: InterfacesReply; settings: Settings }) {
-  const { mutate } = useSettings();
-  const { mutate: again } = useInterfaces();
-  const change = (changes: Partial<Settings>) =>
-    void call('changeSettings', { body: changes }).then((next) => {
-      void mutate(next, { revalidate: false });
-      void again();
-    });
+interface ChooserGiven {
+  readonly data: InterfacesReply;
+  readonly settings: Settings;
+  readonly change: (changes: Partial<Settings>) => Promise<void>;
+}
+
+function Chooser({ data, settings, change }: ChooserGiven) {
   const options = optionsOf(data);
   return (
     <Section title="Which one is used">
@@ -40,47 +40,18 @@ function Chooser({ data, settings }: { data: InterfacesReply; settings: Settings
         label="For sACN"
         options={withChosen(options, settings.interface)}
         value={settings.interface}
-        onChange={(value) => change({ interface: value })}
+        onChange={(value) => void change({ interface: value })}
       />
       <Pick
         label="For Art-Net"
         options={withChosen([{ value: 'same', label: 'The same as sACN' }, ...options], settings.artnetInterface)}
         value={settings.artnetInterface}
-        onChange={(value) => change({ artnetInterface: value })}
+        onChange={(value) => void change({ artnetInterface: value })}
       />
       <Text kind="small">
         In use: sACN {data.inUse?.address ?? 'none'}, Art-Net {data.artnetInUse?.address ?? 'none'}. A change takes
         effect at once; a cable pulled and put back needs nothing.
       </Text>
-    </Section>
-  );
-}
-
-/** Whether Taxiarch answers polls as a node, and what follows from that. */
-function Listed({ settings, listed }: { settings: Settings; listed: number | undefined }) {
-  const { mutate } = useSettings();
-  const change = (changes: Partial<Settings>) =>
-    void call('changeSettings', { body: changes }).then((next) => void mutate(next, { revalidate: false }));
-  return (
-    <Section title="Listed as a node">
-      <Check
-        label="Answer Art-Net polls as a node that listens to what is planned or opened"
-        on={settings.listed}
-        onChange={(on) => change({ listed: on })}
-      />
-      <Text kind="small">
-        {settings.listed
-          ? `${listed === undefined ? '' : `Whoever polls is told of ${count(listed, 'output')}. `}Controllers that send only to nodes which list a universe then send it here too; to many of them that is one more packet a frame.`
-          : 'Controllers that send only to nodes which list a universe do not send here: such universes look silent, though they may not be.'}
-      </Text>
-      {settings.listed && (
-        <Slider
-          label="Most outputs listed"
-          value={settings.listedMost}
-          max={1020}
-          onChange={(most) => change({ listedMost: Math.max(1, most) })}
-        />
-      )}
     </Section>
   );
 }
@@ -129,8 +100,13 @@ const HELP: readonly Help[] = [
 ];
 
 export function HerePage() {
-  const { data } = useInterfaces();
-  const { data: settings } = useSettings();
+  const { data, mutate: lookAgain } = useInterfaces();
+  const { data: settings, mutate } = useSettings();
+  const change = (changes: Partial<Settings>) =>
+    call('changeSettings', { body: changes }).then((next) => {
+      void mutate(next, { revalidate: false });
+      void lookAgain();
+    });
   const live = useLive();
   const { records, loaded } = useShow();
   if (!data || !settings || !loaded)
@@ -158,8 +134,8 @@ export function HerePage() {
           {sentence}
         </Notice>
       ))}
-      <Chooser data={data} settings={settings} />
-      <Listed settings={settings} listed={live?.listed.length} />
+      <Chooser data={data} settings={settings} change={change} />
+      <HearingSections settings={settings} change={change} live={live} />
       <Section
         title={`${count(data.interfaces.length, 'address', 'addresses')} of this computer, as the system gives them now`}
       >

@@ -8,7 +8,7 @@ import type { MachineEntry, MachineState } from '@taxiarch/core/node';
 import { machineSelection, useSelection } from '@/data/selection';
 import { placeFilter, usePreference } from '@/data/preferences';
 import { useLive } from '@/data/live';
-import { scan, useMachines } from '@/data/machines';
+import { scan, useHeardFaults, useMachines } from '@/data/machines';
 import { useNetworkFindings, useShow } from '@/data/show';
 import { useStable } from '@/data/stable';
 import { Button, Field, Pick, Screen, Sentence, SentenceLink, count, useWide } from '@/ui';
@@ -25,7 +25,7 @@ const ORDERS = [
 
 function WireSentence() {
   const entries = useMachines();
-  const findings = useNetworkFindings();
+  const findings = useNetworkFindings().length + useHeardFaults().length;
   const live = useLive();
   if (!live) return <Sentence>Listening…</Sentence>;
   const counts = countStates(entries);
@@ -35,10 +35,9 @@ function WireSentence() {
   return (
     <Sentence>
       {counts.matched} of {count(heard, 'machine')} matched{off === '' ? '.' : `; ${off}.`}
-      {findings.length > 0 && ' '}
-      {findings.length > 0 && (
-        <SentenceLink href={'/wire/findings'}>{`${count(findings.length, 'finding')}.`}</SentenceLink>
-      )}
+      {live.nodesMore > 0 && ` And ${count(live.nodesMore, 'stranger')} more.`}
+      {findings > 0 && ' '}
+      {findings > 0 && <SentenceLink href={'/wire/findings'}>{`${count(findings, 'finding')}.`}</SentenceLink>}
     </Sentence>
   );
 }

@@ -1,12 +1,14 @@
-/** What the plan of the network finds wrong with itself, each with the ways to mend it. */
+/** What is wrong with the plan of the network, with the ways to mend it, and with who is who on the wire. */
 import { ok } from '@taxiarch/core/result';
 import { Link } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { networkRepairs, type Finding } from '@taxiarch/core/check';
+import type { HeardFault } from '@taxiarch/core/node';
+import { useHeardFaults } from '@/data/machines';
 import { useNetworkLook, useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
-import { Button, Empty, Screen, Sentence, StateWord, Text, count } from '@/ui';
+import { Button, Empty, Screen, Section, Sentence, StateWord, Text, count } from '@/ui';
 
 /** Findings shown at once. */
 const MOST = 50;
@@ -63,9 +65,33 @@ function Card({ finding, open, onOpen }: { finding: Finding; open: boolean; onOp
   );
 }
 
+/** Two that claim one address or identity: nothing in the plan mends that. */
+function Heard({ faults }: { faults: readonly HeardFault[] }) {
+  if (faults.length === 0) return null;
+  return (
+    <Section title="Heard on the wire">
+      {faults.map(({ key, sentence, mend, addresses }) => (
+        <View key={key} className="gap-2 rounded border border-line bg-surface p-3" role="listitem">
+          <StateWord state="must fix" />
+          <Text>{sentence}</Text>
+          <Text kind="soft">{mend}</Text>
+          <View className="flex-row flex-wrap gap-3">
+            {addresses.map((address) => (
+              <Link key={address} href={`/wire/${address}`}>
+                <Text tone="press">{address}</Text>
+              </Link>
+            ))}
+          </View>
+        </View>
+      ))}
+    </Section>
+  );
+}
+
 export function WireFindings() {
   const { loaded } = useShow();
   const { findings, known } = useNetworkLook();
+  const heard = useHeardFaults();
   const [open, setOpen] = useState('');
   if (!loaded) return <Empty>Reading the show…</Empty>;
   return (
@@ -77,10 +103,12 @@ export function WireFindings() {
             : findings.length === 0
               ? 'The plan of the network has no faults.'
               : `${count(findings.length, 'finding')} in the plan of the network.`}
+          {heard.length > 0 && ` ${count(heard.length, 'fault')} heard on the wire.`}
         </Sentence>
       }
     >
-      {findings.length === 0 && known && (
+      <Heard faults={heard} />
+      {findings.length === 0 && known && heard.length === 0 && (
         <Text kind="soft">
           The same address twice, masks that disagree, machines that cannot reach each other, and ports that ask of a
           model what it cannot do would stand here, with ways to mend them.

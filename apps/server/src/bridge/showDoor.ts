@@ -1,10 +1,10 @@
 /** The first thread's door to the show: requests go through as they came, and its plan is known here as it is now. */
 import type { ProposedEdit } from '@taxiarch/core/edit';
 import type { Snapshot } from '@taxiarch/core/records';
-import { Away } from '../bridge/away';
-import type { Notices } from '../bridge/notices';
-import { Supervised } from '../bridge/supervisor';
-import type { FromShow, RawCall, RawReply, ShowEndpoint, ShowSetup, ToShow } from './messages';
+import { Away } from './away';
+import type { Notices } from './notices';
+import { Supervised } from './supervisor';
+import type { FromShow, RawCall, RawReply, ShowEndpoint, ShowSetup, ToShow } from './showMessages';
 import { emptyPlan, type PlanView } from './plan';
 
 /** An edit may keep its thread busy for long; after this it hangs. */
