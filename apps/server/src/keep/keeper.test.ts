@@ -8,6 +8,8 @@ import { eventually } from '../testing/serverProcess';
 import { Keeper } from './keeper';
 import type { Sending } from './lastWords';
 
+/** Shorter than a person would have to wait, longer than a busy computer holds a process up */
+const HANGS_MS = 2000;
 const folder = mkdtempSync(join(tmpdir(), 'taxiarch-keeper-'));
 const children: ChildProcess[] = [];
 afterAll(() => {
@@ -20,18 +22,21 @@ function keeperOf(body: string, readiness = "process.stdout.write('Taxiarch is r
   const file = join(folder, `server-${children.length}.cjs`);
   writeFileSync(file, `${readiness} ${body}`);
   const told: string[] = [];
-  const keeper = new Keeper({
-    start(restarted) {
-      const child = fork(file, restarted === undefined ? [] : [restarted], {
-        stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
-      });
-      children.push(child);
-      return child;
+  const keeper = new Keeper(
+    {
+      start(restarted) {
+        const child = fork(file, restarted === undefined ? [] : [restarted], {
+          stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
+        });
+        children.push(child);
+        return child;
+      },
+      ready: () => told.push('ready'),
+      again: (why) => told.push(why),
+      ended: (code, why) => told.push(`ended ${code} ${why}`.trim()),
     },
-    ready: () => told.push('ready'),
-    again: (why) => told.push(why),
-    ended: (code, why) => told.push(`ended ${code} ${why}`.trim()),
-  });
+    HANGS_MS,
+  );
   const last = () => children[children.length - 1]!;
   return { keeper, told, last };
 }
@@ -53,6 +58,18 @@ test('a server that is killed is started again, with the reason', async () => {
   keeper.stop()?.kill();
 });
 
+test('one that takes long to begin is given the time', async () => {
+  const slow = "setTimeout(() => process.stdout.write('Taxiarch is ready: here\\n'), 2500);";
+  const { keeper, told } = keeperOf(`setTimeout(() => { ${BEATS} }, 2600);`, slow);
+  await eventually(
+    () => told,
+    (all) => all.length === 1,
+  );
+  await new Promise((done) => setTimeout(done, 1500));
+  expect(told).toEqual(['ready']);
+  keeper.stop()?.kill();
+});
+
 test('a server that hangs is ended and started again', async () => {
   // The second one beats; the first stops when it is ready.
   const { keeper, told } = keeperOf(`if (process.argv[2]) ${BEATS} else setInterval(() => undefined, 1000);`);
@@ -60,7 +77,7 @@ test('a server that hangs is ended and started again', async () => {
     () => told,
     (all) => all.length === 2,
   );
-  expect(told).toEqual(['ready', 'it gave no sign for 6 s']);
+  expect(told).toEqual(['ready', 'it gave no sign for 2 s']);
   keeper.stop()?.kill();
 });
 

@@ -15,6 +15,7 @@ export type FromServer =
 /** A server that gives no sign for this long hangs. */
 const HANGS_MS = 6000;
 const LOOK_MS = 500;
+const LATE_MS = 2000;
 /** One that ends so often within this time is not started any more. */
 const MOST_ENDS = 5;
 const ENDS_WITHIN_MS = 60_000;
@@ -35,6 +36,7 @@ const READY = /Taxiarch is ready: .*\n/;
 export class Keeper {
   private child: ChildProcess | undefined;
   private lastBeat = 0;
+  private lookedAt = Date.now();
   private answered = false;
   private everAnswered = false;
   private why = '';
@@ -43,8 +45,12 @@ export class Keeper {
   private stopping = false;
   private readonly looking: NodeJS.Timeout;
 
-  constructor(private readonly kept: Kept) {
-    this.looking = setInterval(() => this.look(Date.now()), LOOK_MS);
+  /** `hangs`: milliseconds without a sign after which a server is ended */
+  constructor(
+    private readonly kept: Kept,
+    private readonly hangs = HANGS_MS,
+  ) {
+    this.looking = setInterval(() => this.look(Date.now()), Math.min(LOOK_MS, hangs / 4));
     this.run(undefined);
   }
 
@@ -61,6 +67,8 @@ export class Keeper {
       said += text;
       if (!READY.test(said)) return;
       this.answered = true;
+      // Beginning may take long, and no beat is asked for until it is over.
+      this.lastBeat = Date.now();
       if (restarted !== undefined) this.kept.again(restarted);
       else if (!this.everAnswered) this.kept.ready(said);
       this.everAnswered = true;
@@ -73,8 +81,11 @@ export class Keeper {
   }
 
   private look(now: number): void {
-    if (!this.answered || now - this.lastBeat < HANGS_MS) return;
-    this.why = `it gave no sign for ${HANGS_MS / 1000} s`;
+    // A look that comes late says that this process was held up, and proves nothing of the other.
+    if (now - this.lookedAt > LATE_MS) this.lastBeat = Math.max(this.lastBeat, now - LATE_MS);
+    this.lookedAt = now;
+    if (!this.answered || now - this.lastBeat < this.hangs) return;
+    this.why = `it gave no sign for ${this.hangs / 1000} s`;
     this.answered = false;
     this.child?.kill('SIGKILL');
   }
