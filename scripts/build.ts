@@ -23,7 +23,26 @@ export const programOptions = {
   entryPoints: Object.entries(PROGRAMS).map(([name, file]) => ({ in: join(root, file), out: name })),
 };
 
-export const buildPrograms = () => build(programOptions);
+/** An empty database as a file: a new show begins from it. */
+async function writeDatabasePattern(): Promise<void> {
+  const { version } = JSON.parse(
+    readFileSync(join(root, 'node_modules/@electric-sql/pglite/package.json'), 'utf8'),
+  ) as { version: string };
+  const file = join(out, 'server/database.tar');
+  const mark = `${file}.version`;
+  if (existsSync(file) && existsSync(mark) && readFileSync(mark, 'utf8') === version) return;
+  const { PGlite } = await import('@electric-sql/pglite');
+  const engine = await PGlite.create();
+  const dump = await engine.dumpDataDir('none');
+  await engine.close();
+  writeFileSync(file, Buffer.from(await dump.arrayBuffer()));
+  writeFileSync(mark, version);
+}
+
+export async function buildPrograms(): Promise<void> {
+  await build(programOptions);
+  await writeDatabasePattern();
+}
 
 function* filesBelow(folder: string): Generator<string> {
   for (const entry of readdirSync(folder, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {

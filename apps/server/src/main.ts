@@ -3,6 +3,7 @@ import { accessSync, constants, mkdirSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { join, resolve } from 'node:path';
 import { createInterface } from 'node:readline';
+import { fileURLToPath } from 'node:url';
 import { destination, pino } from 'pino';
 import qrcode from 'qrcode';
 import { createApp } from './http/app';
@@ -154,12 +155,23 @@ async function main(): Promise<void> {
   const setup = {
     folder,
     demo: options.demo,
+    pattern: fileURLToPath(new URL('./database.tar', import.meta.url)),
     importThread: new URL('./import.mjs', import.meta.url).href,
     findingsThread: new URL('./findings.mjs', import.meta.url).href,
   };
   const show = new ShowDoor(new URL('./show.mjs', import.meta.url), setup, notices);
-  await show.start();
-  const host = await startEngine(options, settings, show, notices);
+  // The database takes longest to open; the engine begins beside it.
+  const opening = show.start();
+  opening.catch(() => undefined);
+  const host = await startEngine(options, settings, show, notices).catch(async (error: unknown) => {
+    await opening.then(
+      () => show.stop(),
+      () => undefined,
+    );
+    throw error;
+  });
+  await opening;
+  host.setPlan(show.plan());
   const feed = new Feed(host);
   show.onPlan = (plan) => host.setPlan(plan);
   show.onEdit = (text) => feed.tellEdit(text);

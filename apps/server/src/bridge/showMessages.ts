@@ -30,6 +30,8 @@ export interface ShowSetup {
   readonly folder: string;
   /** A folder without a show begins with the demo show. */
   readonly demo: boolean;
+  /** File with an empty database */
+  readonly pattern: string;
   readonly importThread: string;
   readonly findingsThread: string;
 }

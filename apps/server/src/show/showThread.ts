@@ -29,7 +29,7 @@ const MOST_TOLD = 500;
 
 const log = pino({ name: 'taxiarch', level: process.env['TAXIARCH_LOG'] ?? 'warn' }, destination(2));
 const port = parentPort!;
-const { folder, demo, importThread, findingsThread, beat } = workerData as ShowSetup & ThreadData;
+const { folder, demo, pattern, importThread, findingsThread, beat } = workerData as ShowSetup & ThreadData;
 // Nothing here is as urgent as what comes and goes on the wire.
 goFirst(5);
 keepBeating(beat);
@@ -78,7 +78,7 @@ async function answer(handle: Handler<Endpoint>, endpoint: Endpoint, call: RawCa
 }
 
 async function main(): Promise<void> {
-  const store = await ShowStore.open(folder, notices, log);
+  const store = await ShowStore.open(folder, notices, log, pattern);
   if (store.lastSeq === 0) await store.propose(begun());
   const files = new KeptFiles(folder);
   const imports = new Imports(new URL(importThread), files);

@@ -1,5 +1,5 @@
 /** The embedded database: the rows of a show in and out, and whether they are what they should be. */
-import { closeSync, fsyncSync, openSync, readdirSync } from 'node:fs';
+import { closeSync, existsSync, fsyncSync, openSync, readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { PGlite } from '@electric-sql/pglite';
 import { asc, getTableColumns, gt, inArray, lte, sql } from 'drizzle-orm';
@@ -38,9 +38,13 @@ export class Database {
     private readonly db: PgliteDatabase,
   ) {}
 
-  /** Opens the database in `folder`, making it if there is none. */
-  static async open(folder: string): Promise<Database> {
-    const engine = await PGlite.create(folder);
+  /**
+   * Opens the database in `folder`, making it if there is none: from `pattern`, a file with an empty one as
+   * {@link PGlite.dumpDataDir} wrote it, which is five times as quick as beginning from nothing.
+   */
+  static async open(folder: string, pattern?: string): Promise<Database> {
+    const fresh = pattern !== undefined && !existsSync(folder) && existsSync(pattern);
+    const engine = await PGlite.create(folder, fresh ? { loadDataDir: new Blob([readFileSync(pattern)]) } : {});
     try {
       const { rows } = await engine.query<{ there: string | null }>(`SELECT to_regclass('state')::text AS there`);
       const { rows: all } = await engine.query<{ count: number }>(

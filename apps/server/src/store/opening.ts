@@ -17,10 +17,15 @@ export interface Opened {
 
 const AUTHOR = 'Taxiarch';
 
-export async function openShow(folder: string, notices: Pick<Notices, 'say'>, log: Logger): Promise<Opened> {
+export async function openShow(
+  folder: string,
+  notices: Pick<Notices, 'say'>,
+  log: Logger,
+  pattern?: string,
+): Promise<Opened> {
   const place = join(folder, 'database');
   const there = existsSync(place);
-  let database = await Database.open(place).catch((error: unknown) => {
+  let database = await Database.open(place, pattern).catch((error: unknown) => {
     if (!there) throw error;
     log.warn({ error }, 'The database did not open.');
     return undefined;
@@ -53,7 +58,7 @@ export async function openShow(folder: string, notices: Pick<Notices, 'say'>, lo
         'The database did not hold what the journal says. It was made anew from the journal; nothing that was confirmed is lost.',
         `Look at the disk of this computer. The old one was kept as ${aside}.`,
       );
-    database = await Database.open(place);
+    database = await Database.open(place, pattern);
     found = undefined;
   }
   if (journal.lastSeq > 0) await database!.fill(journal.records(), journal.lastSeq, journal.digest);

@@ -27,7 +27,8 @@ test('killed in mid-edit again and again, no confirmed edit is lost', async () =
   expect(confirmed).toBeGreaterThan(0);
 });
 
-const openStore = (folder: string, notices: Notices) => ShowStore.open(folder, notices, pino({ level: 'silent' }));
+const openStore = (folder: string, notices: Notices) =>
+  ShowStore.open(folder, notices, pino({ level: 'silent' }), '.build/server/database.tar');
 const asideIn = (folder: string): string[] => readdirSync(folder).filter((name) => /aside|damaged/.test(name));
 
 const edit = (seq: number, id = `e${seq}`): Edit => ({

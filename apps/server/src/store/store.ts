@@ -54,9 +54,12 @@ export class ShowStore {
     this.settling.unref();
   }
 
-  /** Opens the show kept in `folder`; what had to be mended is said in `notices`. */
-  static async open(folder: string, notices: Pick<Notices, 'say'>, log: Logger): Promise<ShowStore> {
-    const { database, journal } = await openShow(folder, notices, log);
+  /**
+   * Opens the show kept in `folder`; what had to be mended is said in `notices`. `pattern` is a file with an empty
+   * database, from which a new one is made quickly.
+   */
+  static async open(folder: string, notices: Pick<Notices, 'say'>, log: Logger, pattern?: string): Promise<ShowStore> {
+    const { database, journal } = await openShow(folder, notices, log, pattern);
     const store = new ShowStore(database, journal, notices);
     if (journal.isLong) await store.fold();
     return store;
