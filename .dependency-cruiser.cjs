@@ -6,7 +6,7 @@ const FLOORS = [
   ['artnet', 'sacn'],
   ['stream', 'merge', 'route'],
   ['records', 'edit'],
-  ['fixture', 'patch', 'pixel', 'ip', 'machine', 'node', 'flow', 'link', 'stage', 'jump'],
+  ['fixture', 'patch', 'pixel', 'ip', 'machine', 'port', 'node', 'flow', 'link', 'stage', 'jump'],
   ['check', 'trace', 'walk'],
   ['format', 'library', 'demo'],
   ['contract'],

@@ -1,4 +1,6 @@
 /** The nodes of the demo's bench, as they were set at their front panels before anybody pushed anything. */
+import { nightFerry } from '@taxiarch/core/demo';
+import { mainAddress } from '@taxiarch/core/ip';
 import { MODELS } from '@taxiarch/core/library';
 import type { BoxSetup } from './settings';
 
@@ -6,16 +8,28 @@ const modelOf = (id: string) => MODELS.find((one) => one.id === `model-${id}`)!;
 /** sACN ports: the Port-Address and the sACN universe are one number (Art-Net 4, "sACN"). */
 const sacn = (...universes: number[]) => universes.map((wire) => ({ wire }));
 
+/** Port-Addresses that the controller at an address is planned to take. */
+function pixelUniverses(address: string): number[] {
+  const ferry = nightFerry();
+  const { controller } = ferry.machine.find((one) => mainAddress(one) === address)!;
+  if (!controller) return [];
+  const { firstUniverse, universes } = controller;
+  return ferry.universe
+    .filter(({ number }) => number >= firstUniverse && number < firstUniverse + universes)
+    .map(({ wire }) => wire);
+}
+
 /** A pixel controller; the last number of its addresses is written alike in both. */
 const driver = (id: string, shortName: string, last: number): BoxSetup => ({
   id,
-  model: modelOf('orrin-strand-16'),
+  // It has no DMX ports; each universe of its pixels is a page of its own, so that it may lie in any sub-net.
+  model: { ...modelOf('orrin-strand-16'), perPage: 1 },
   mac: [2, 0x7f, 0xf4, 0, 0, last],
   shortName,
   longName: 'Orrin Strand 16',
   address: `127.0.0.${last.toString(16)}`,
   firmware: [1, 3],
-  ports: [],
+  ports: pixelUniverses(`127.0.0.${last.toString(16)}`).map((wire) => ({ wire, protocol: 'artnet' })),
 });
 
 export const BOXES: readonly BoxSetup[] = [

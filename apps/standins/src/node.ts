@@ -4,24 +4,43 @@
  */
 import type { Server } from 'node:http';
 import { multicastGroup, SLOTS } from '@taxiarch/core/address';
-import { ArtNet, type ArtNetMessage, decodeArtNet, encodeDmx, encodeIpProgReply } from '@taxiarch/core/artnet';
+import {
+  ArtNet,
+  type ArtNetMessage,
+  type ArtPoll,
+  decodeArtNet,
+  encodeDmx,
+  encodeIpProgReply,
+  encodePollReply,
+  pollMeans,
+} from '@taxiarch/core/artnet';
 import type { StandIn, StandInPort } from '@taxiarch/core/contract';
 import { whyNot } from '@taxiarch/core/machine';
-import { decodeSacn, encodeData, formatCid, Sacn } from '@taxiarch/core/sacn';
+import { OutputPort } from '@taxiarch/core/port';
+import { decodeSacn, encodeData, encodeDiscoveryPages, formatCid, Sacn } from '@taxiarch/core/sacn';
 import { PLAIN_PORT } from '@taxiarch/core/records';
-import { sequenceStep } from '@taxiarch/core/stream';
 import { BROADCAST, type Ports } from './network';
-import { OutputPort } from './outputPort';
 import { openPanel, type PanelAct } from './panel';
 import { obeyAddress, obeyInput, obeyIpProg, type Acts } from './programming';
 import { replyPages } from './replies';
-import { Memory, settingsOf, turnTo, wireOf, type BoxSettings, type BoxSetup, type PortSettings } from './settings';
+import {
+  Memory,
+  rulesOf,
+  settingsOf,
+  turnTo,
+  wireOf,
+  type BoxSettings,
+  type BoxSetup,
+  type PortSettings,
+} from './settings';
 import { Wire } from './wire';
 
 const now = (): number => performance.now();
 const INPUT_RATE = 40;
 /** Sources are looked over this often; E1.31 and Art-Net count their silence in seconds. */
 const SWEEP_MS = 100;
+/** Replies to a poll that went to everybody come within this, at random, so that not all come at once (Art-Net 4, ArtPollReply). */
+const REPLY_WITHIN_MS = 1000;
 
 /** What a hand at the front panel turns: any setting of a port, or of the whole box. */
 export interface Turned {
@@ -56,7 +75,7 @@ export class NodeBox {
     this.settings = this.memory.load(settingsOf(setup));
     this.wire = new Wire(
       udp,
-      (bytes, from) => this.receiveArtNet(bytes, from),
+      (bytes, from, broadcast) => this.receiveArtNet(bytes, from, broadcast),
       (bytes, from) => this.receiveSacn(bytes, from),
     );
   }
@@ -68,11 +87,13 @@ export class NodeBox {
   /** Cold start: settings from the memory, outputs as they are set to begin. */
   private async switchOn(): Promise<void> {
     this.settings = this.memory.load(settingsOf(this.setup));
-    this.outputs = this.settings.ports.map((port) => new OutputPort(port, this.setup.model.sources));
+    const { model } = this.setup;
+    this.outputs = this.settings.ports.map((_, i) => new OutputPort(rulesOf(this.settings, model, i), model));
     this.powered = true;
     await this.wire.open(this.settings.address);
     await this.joinGroups();
-    this.timers.push(setInterval(() => this.outputs.forEach((port) => port.forgetSilent(now())), SWEEP_MS));
+    this.timers.push(setInterval(() => this.outputs.forEach((port) => port.state(now())), SWEEP_MS));
+    this.timers.push(setInterval(() => this.announce(), Sacn.E131_E131_UNIVERSE_DISCOVERY_INTERVAL_MS));
     this.beginInputs();
     this.panel = await openPanel(this.settings.address, this.udp.panel, this.knobs());
     this.answer(BROADCAST);
@@ -106,43 +127,33 @@ export class NodeBox {
 
   private receiveSacn(bytes: Uint8Array, address: string): void {
     const decoded = decodeSacn(bytes);
-    if (!decoded.ok || decoded.value.kind !== 'data' || decoded.value.preview) return;
-    const data = decoded.value;
-    for (const port of this.portsOn('sacn', data.universe)) {
-      const source = port.source('sacn', formatCid(data.cid), address, now());
-      if (!source) continue;
-      const step = sequenceStep('sacn', source.sequence, data.sequence);
-      if (source.sequence >= 0 && step <= 0 && step > -20) continue;
-      source.sequence = data.sequence;
-      source.lastSeen = now();
-      source.name = data.sourceName;
-      source.priority = data.priority;
-      if (data.terminated) port.drop(source, now());
-      else if (data.startCode === Sacn.START_CODE_SLOT_PRIORITY) {
-        const priorities = new Uint8Array(SLOTS);
-        priorities.set(data.slots);
-        source.slotPriority = priorities;
-        port.remerge();
-      } else if (data.startCode === Sacn.START_CODE_NULL) port.setLevels(source, data.slots, now());
-    }
+    if (!decoded.ok) return;
+    const { value } = decoded;
+    if (value.kind === 'sync') this.outputs.forEach((port) => port.sacnSync(value.syncAddress, now()));
+    if (value.kind !== 'data') return;
+    if (value.syncAddress !== 0) void this.wire.join([multicastGroup(value.syncAddress)]);
+    const packet = { ...value, id: formatCid(value.cid), address, name: value.sourceName };
+    for (const port of this.portsOn('sacn', value.universe)) port.sacn(packet, now());
   }
 
-  private receiveArtNet(bytes: Uint8Array, from: string): void {
+  private receiveArtNet(bytes: Uint8Array, from: string, broadcast: boolean): void {
     const decoded = decodeArtNet(bytes);
-    if (decoded.ok) this.obey(decoded.value, from);
+    if (!decoded.ok) return;
+    const message = decoded.value;
+    if (message.kind !== 'poll') return this.obey(message, from);
+    if (broadcast) setTimeout(() => this.powered && this.answer(from, message), Math.random() * REPLY_WITHIN_MS);
+    else this.answer(from, message);
   }
 
-  private obey(message: ArtNetMessage, from: string): void {
+  private obey(message: Exclude<ArtNetMessage, ArtPoll>, from: string): void {
     const { model } = this.setup;
     switch (message.kind) {
-      case 'poll':
-        return this.answer(from);
       case 'dmx':
-        for (const port of this.portsOn('artnet', message.portAddress)) {
-          const source = port.source('artnet', from, from, now());
-          if (source) port.setLevels(source, message.slots, now());
-        }
+        for (const port of this.portsOn('artnet', message.portAddress))
+          port.artnet({ ...message, address: from }, now());
         return;
+      case 'sync':
+        return this.outputs.forEach((port) => port.artSync(from, now()));
       case 'address':
         obeyAddress(this.settings, model, message, this.acts());
         this.settle();
@@ -163,7 +174,6 @@ export class NodeBox {
       }
       case 'pollReply':
       case 'ipProgReply':
-      case 'sync':
         return;
     }
   }
@@ -179,7 +189,7 @@ export class NodeBox {
   /** What was set takes effect, and is kept. */
   private settle(): void {
     this.memory.keep(this.settings);
-    this.settings.ports.forEach((port, i) => this.outputs[i]?.configure({ ...port }));
+    this.settings.ports.forEach((_, i) => this.outputs[i]?.configure(rulesOf(this.settings, this.setup.model, i)));
     void this.joinGroups();
   }
 
@@ -195,16 +205,34 @@ export class NodeBox {
 
   private traffic(i: number) {
     const output = this.outputs[i];
-    const { use } = this.settings.ports[i]!;
-    if (use === 'in') return { active: this.inputs.has(i), merging: false };
+    const { use, disabled } = this.settings.ports[i]!;
+    if (use === 'in') return { active: this.inputs.has(i) && !disabled, merging: false };
     const fed = output !== undefined && use === 'out' && output.state(now()) === 'fed';
-    return { active: fed || use === 'fixed', merging: fed && output.sources.length > 1 };
+    return { active: fed || use === 'fixed', merging: fed && output.merging };
   }
 
-  private answer(to: string): void {
+  /** Every page, or those that a targeted poll means. */
+  private answer(to: string, poll?: ArtPoll): void {
     this.polled += 1;
     const traffic = this.settings.ports.map((_, i) => this.traffic(i));
-    for (const page of replyPages(this.setup, this.settings, traffic, this.polled)) this.wire.sendArtNet(page, to);
+    for (const page of replyPages(this.setup, this.settings, traffic, this.polled))
+      if (!poll || pollMeans(poll, page)) this.wire.sendArtNet(encodePollReply(page), to);
+  }
+
+  /** The component id of what an input sends */
+  private cidOf(input: number): Uint8Array {
+    return Uint8Array.from([0x7f, 0xf0, ...this.setup.mac, 0, 0, 0, 0, 0, 0, 0, input]);
+  }
+
+  /** Inputs that send by sACN announce their universes (E1.31-2018, clause 8). */
+  private announce(): void {
+    for (const i of this.inputs.keys()) {
+      const port = this.settings.ports[i];
+      if (port?.use !== 'in' || port.protocol !== 'sacn' || port.disabled) continue;
+      const universes = [wireOf(this.settings, this.setup.model, i)];
+      for (const page of encodeDiscoveryPages(this.cidOf(i), this.settings.shortName, universes))
+        this.wire.sendSacn(page, Sacn.E131_DISCOVERY_UNIVERSE);
+    }
   }
 
   /** What a DMX desk plugged into an input (from 0) puts out; null pulls its plug. */
@@ -224,7 +252,7 @@ export class NodeBox {
     this.sequence = (this.sequence + 1) & 0xff;
     for (const [i, slots] of this.inputs) {
       const port = this.settings.ports[i];
-      if (port?.use !== 'in') continue;
+      if (port?.use !== 'in' || port.disabled) continue;
       const wire = wireOf(this.settings, this.setup.model, i);
       if (port.protocol === 'artnet')
         this.wire.sendArtNet(
@@ -234,7 +262,7 @@ export class NodeBox {
       else
         this.wire.sendSacn(
           encodeData({
-            cid: Uint8Array.from([0x7f, 0xf0, ...this.setup.mac, 0, 0, 0, 0, 0, 0, 0, i]),
+            cid: this.cidOf(i),
             sourceName: this.settings.shortName,
             priority: this.settings.priority,
             syncAddress: 0,

@@ -1,6 +1,13 @@
 /** Packets made from a plan, obeyed by a node of any model: what it says of itself afterwards is the plan. */
 import fc from 'fast-check';
-import { type ArtAddress, ArtNet, type ArtPollReply, decodeArtNet, encodeAddress } from '@taxiarch/core/artnet';
+import {
+  type ArtAddress,
+  ArtNet,
+  type ArtPollReply,
+  decodeArtNet,
+  encodeAddress,
+  encodePollReply,
+} from '@taxiarch/core/artnet';
 import { MODELS } from '@taxiarch/core/library';
 import { fitPort, plainPort } from '@taxiarch/core/machine';
 import {
@@ -34,7 +41,7 @@ const setupOf = (model: Model): BoxSetup => ({
 function nodeOf(setup: BoxSetup, settings: BoxSettings) {
   const idle = settings.ports.map(() => ({ active: false, merging: false }));
   const pages = replyPages(setup, settings, idle, 1).map((packet, i) => {
-    const decoded = decodeArtNet(packet);
+    const decoded = decodeArtNet(encodePollReply(packet));
     if (!decoded.ok) throw new Error(decoded.reason);
     return [i + 1, decoded.value as ArtPollReply] as const;
   });

@@ -87,7 +87,7 @@ export function obeyInput(settings: BoxSettings, model: Model, { bindIndex, disa
   const first = (Math.max(1, bindIndex) - 1) * model.perPage;
   for (let i = 0; i < model.perPage; i += 1) {
     const port = settings.ports[first + i];
-    if (port?.use === 'in' && disabled[i]) port.use = 'off';
+    if (port?.use === 'in') port.disabled = disabled[i] ?? false;
   }
 }
 

@@ -1,5 +1,5 @@
 /** A node's poll reply, page by page, true to the byte (Art-Net 4, ArtPollReply). */
-import { ArtNet, blankPollReply, encodePollReply, type PollReplyPort, PORTS_PER_PAGE } from '@taxiarch/core/artnet';
+import { ArtNet, type ArtPollReply, blankPollReply, type PollReplyPort, PORTS_PER_PAGE } from '@taxiarch/core/artnet';
 import type { LossKind, Model } from '@taxiarch/core/records';
 import type { BoxSettings, BoxSetup, PortSettings } from './settings';
 
@@ -22,7 +22,10 @@ function portBytes(port: PortSettings, { active, merging }: PortTraffic): PollRe
   if (port.use === 'in')
     return {
       type: ArtNet.PORT_CAN_INPUT,
-      goodInput: (active ? ArtNet.INPUT_DATA_RECEIVED : 0) | (sacn ? ArtNet.INPUT_TO_SACN : 0),
+      goodInput:
+        (active ? ArtNet.INPUT_DATA_RECEIVED : 0) |
+        (port.disabled ? ArtNet.INPUT_DISABLED : 0) |
+        (sacn ? ArtNet.INPUT_TO_SACN : 0),
       goodOutputA: 0,
       goodOutputB: 0,
       swIn: port.low,
@@ -66,12 +69,12 @@ export function replyPages(
   settings: BoxSettings,
   traffic: readonly PortTraffic[],
   counter: number,
-): Uint8Array[] {
+): Omit<ArtPollReply, 'kind'>[] {
   const count = String(counter % 10_000).padStart(4, '0');
   return settings.pages.map(({ net, sub }, page) => {
     const first = page * model.perPage;
     const here = settings.ports.slice(first, first + Math.min(model.perPage, PORTS_PER_PAGE));
-    return encodePollReply({
+    return {
       ...blankPollReply(settings.address, Uint8Array.from(mac)),
       version: (firmware[0] << 8) | firmware[1],
       portName: settings.shortName,
@@ -85,6 +88,6 @@ export function replyPages(
       bindIndex: page + 1,
       refreshRate: model.rate,
       ...status(model, settings),
-    });
+    };
   });
 }

@@ -2,10 +2,13 @@
 import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
 import { joinPortAddress, type Protocol, splitPortAddress } from '@taxiarch/core/address';
+import type { PortRules } from '@taxiarch/core/port';
 import type { LossOfSignal, Model, PortMerge, PortUse, StartUp } from '@taxiarch/core/records';
 
 export interface PortSettings {
   use: PortUse;
+  /** An input that was switched off by ArtInput */
+  disabled: boolean;
   protocol: Protocol;
   /** Low four bits of the Port-Address; net and sub-net are its page's. */
   low: number;
@@ -54,6 +57,7 @@ export function settingsOf(setup: BoxSetup): BoxSettings {
   const { model } = setup;
   const ports = setup.ports.map(({ wire, ...port }): PortSettings => ({
     use: 'out',
+    disabled: false,
     protocol: 'sacn',
     low: splitPortAddress(wire).universe,
     merge: model.merges[0] ?? 'none',
@@ -87,6 +91,12 @@ export function wireOf(settings: BoxSettings, model: Model, port: number): numbe
   const { net, sub } = settings.pages[pageOf(model, port)]!;
   return joinPortAddress({ net, sub, universe: settings.ports[port]!.low });
 }
+
+/** A port's settings as the port model wants them. */
+export const rulesOf = (settings: BoxSettings, model: Model, port: number): PortRules => ({
+  ...settings.ports[port]!,
+  wire: wireOf(settings, model, port),
+});
 
 /** Turns a port to a wire number at the front panel; the whole page goes along to its net and sub-net. */
 export function turnTo(settings: BoxSettings, model: Model, port: number, wire: number): void {

@@ -11,7 +11,8 @@ export interface Cable {
   delays: number;
 }
 
-export type Receive = (bytes: Uint8Array, from: string) => void;
+/** `broadcast`: it went to everybody. */
+export type Receive = (bytes: Uint8Array, from: string, broadcast: boolean) => void;
 
 export class Wire {
   readonly cable: Cable = { plugged: true, loses: 0, delays: 0 };
@@ -34,16 +35,16 @@ export class Wire {
   }
 
   async open(address: string): Promise<void> {
-    const artnet: Receive = (bytes, from) => {
-      if (from !== address) this.through(() => this.onArtNet(bytes, from));
+    const artnet = (broadcast: boolean) => (bytes: Uint8Array, from: string) => {
+      if (from !== address) this.through(() => this.onArtNet(bytes, from, broadcast));
     };
-    const sacn: Receive = (bytes, from) => this.through(() => this.onSacn(bytes, from));
-    this.artnet = await open(address, this.udp.artnet, artnet);
+    const sacn = (bytes: Uint8Array, from: string) => this.through(() => this.onSacn(bytes, from, false));
+    this.artnet = await open(address, this.udp.artnet, artnet(false));
     this.groups = await open('0.0.0.0', this.udp.sacn, sacn);
     this.sockets = [
       this.artnet,
       this.groups,
-      await open(BROADCAST, this.udp.artnet, artnet),
+      await open(BROADCAST, this.udp.artnet, artnet(true)),
       await open(address, this.udp.sacn, sacn),
     ];
     const groups = [...this.joined];

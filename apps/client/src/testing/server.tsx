@@ -64,6 +64,7 @@ export const stream = (over: Partial<StreamReport> = {}): StreamReport => ({
   levels: true,
   twin: false,
   physical: 0,
+  ipv6: false,
   startCodes: [],
   waits: false,
   syncAddress: 0,

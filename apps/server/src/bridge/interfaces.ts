@@ -60,6 +60,9 @@ export function listInterfaces(): InterfaceInfo[] {
   );
 }
 
+/** An interface as IPv6 names it where groups are joined and left: by its zone. */
+export const zoneOf = ({ name }: Pick<InterfaceInfo, 'name'>): string => `::%${name}`;
+
 /** What a socket's error means to a person, and what to look at. */
 export function plainTrouble(error: NodeJS.ErrnoException): string {
   switch (error.code) {

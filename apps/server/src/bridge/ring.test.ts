@@ -75,3 +75,17 @@ test('addresses go to bits and back', () => {
   fc.assert(fc.property(fc.ipV4(), (address) => expect(addressText(addressBits(address))).toBe(address)));
   expect(addressBits('127.0.0.1')).toBe(0x7f000001);
 });
+
+test('an IPv6 address goes along as text, and its packet stays whole', () => {
+  const ring = new PacketRing(PacketRing.memory(1024));
+  const packets = Array.from({ length: 40 }, (_, i) => Uint8Array.of(i, i + 1, i + 2));
+  for (const [i, packet] of packets.entries()) {
+    const address = i % 2 === 0 ? `fe80::${i.toString(16)}%eth0` : addressBits('10.0.0.9');
+    ring.write(packet, 'sacn', 2, address, 5568, i);
+    ring.drain(1, (got) => {
+      expect([...got.bytes]).toEqual([...packet]);
+      expect([got.address, got.port, got.via]).toEqual([address, 5568, 2]);
+    });
+  }
+  expect(ring.lost).toBe(0);
+});

@@ -5,9 +5,15 @@
 import type { Protocol } from '@taxiarch/core/address';
 
 const STATE_BYTES = 64;
-/** Before each packet: arrival (float64), address (uint32), port (uint16), length (uint16), protocol (uint8), socket (uint8), filler. */
+/**
+ * Before each packet: arrival (float64), address (uint32), port (uint16), length (uint16), protocol (uint8), socket (uint8),
+ * length of the sender's address as text (uint8, 0 for IPv4), filler. That text stands before the packet.
+ */
 const HEADER = 24;
 const SKIP_TO_START = 0xffff;
+const NO_TEXT = new Uint8Array(0);
+const encoder = new TextEncoder();
+const decoder = new TextDecoder();
 
 /** Places of the counters in the shared state. */
 const WRITTEN = 0;
@@ -21,8 +27,8 @@ export interface ReceivedPacket {
   protocol: Protocol;
   /** By which socket of its protocol it came */
   via: number;
-  /** The sender's IPv4 address as 32 bits, most significant first */
-  address: number;
+  /** The sender's IPv4 address as 32 bits, most significant first; an IPv6 address as text */
+  address: number | string;
   port: number;
   /** Milliseconds on the reader's clock */
   at: number;
@@ -56,8 +62,16 @@ export class PacketRing {
   }
 
   /** Puts a packet in; returns whether the reader sleeps and must be woken. A packet without room is counted as lost. */
-  write(packet: Uint8Array, protocol: Protocol, via: number, address: number, port: number, at: number): boolean {
-    const need = HEADER + ((packet.length + 7) & ~7);
+  write(
+    packet: Uint8Array,
+    protocol: Protocol,
+    via: number,
+    address: number | string,
+    port: number,
+    at: number,
+  ): boolean {
+    const text = typeof address === 'string' ? encoder.encode(address) : NO_TEXT;
+    const need = HEADER + ((text.length + packet.length + 7) & ~7);
     let from = this.state[WRITTEN]!;
     const read = Atomics.load(this.state, READ);
     const free = (read - from - 8 + this.size) % this.size;
@@ -73,12 +87,14 @@ export class PacketRing {
       from = 0;
     }
     this.view.setFloat64(from, at);
-    this.view.setUint32(from + 8, address);
+    this.view.setUint32(from + 8, typeof address === 'string' ? 0 : address);
     this.view.setUint16(from + 12, port);
     this.view.setUint16(from + 14, packet.length);
     this.view.setUint8(from + 16, protocol === 'sacn' ? 0 : 1);
     this.view.setUint8(from + 17, via);
-    this.bytes.set(packet, from + HEADER);
+    this.view.setUint8(from + 18, text.length);
+    if (text.length > 0) this.bytes.set(text, from + HEADER);
+    this.bytes.set(packet, from + HEADER + text.length);
     Atomics.store(this.state, WRITTEN, (from + need) % this.size);
     return Atomics.compareExchange(this.state, ASLEEP, 1, 0) === 1;
   }
@@ -92,13 +108,16 @@ export class PacketRing {
       if (this.size - from < HEADER || this.view.getUint16(from + 14) === SKIP_TO_START) from = 0;
       const length = this.view.getUint16(from + 14);
       packet.at = this.view.getFloat64(from);
-      packet.address = this.view.getUint32(from + 8);
+      const text = this.view.getUint8(from + 18);
+      const body = from + HEADER + text;
+      packet.address =
+        text === 0 ? this.view.getUint32(from + 8) : decoder.decode(this.bytes.slice(from + HEADER, body));
       packet.port = this.view.getUint16(from + 12);
       packet.via = this.view.getUint8(from + 17);
       packet.protocol = this.view.getUint8(from + 16) === 0 ? 'sacn' : 'artnet';
-      packet.bytes = this.bytes.subarray(from + HEADER, from + HEADER + length);
+      packet.bytes = this.bytes.subarray(body, body + length);
       take(packet);
-      Atomics.store(this.state, READ, (from + HEADER + ((length + 7) & ~7)) % this.size);
+      Atomics.store(this.state, READ, (from + HEADER + ((text + length + 7) & ~7)) % this.size);
     }
     return most;
   }

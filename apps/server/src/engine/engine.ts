@@ -206,7 +206,7 @@ export class Engine implements EngineWhole {
 
   private announce(): void {
     for (const page of [...this.output.discovery(), ...this.router.discovery()])
-      this.sockets.sendSacn(page, Sacn.E131_DISCOVERY_UNIVERSE);
+      this.sockets.sendSacn(page, Sacn.E131_DISCOVERY_UNIVERSE, this.settings.sendIpv6);
   }
 }
 

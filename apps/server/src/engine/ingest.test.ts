@@ -379,6 +379,18 @@ describe('who is who', () => {
     ]);
   });
 
+  test('a sender that sends by IPv4 and IPv6 alike is one, of which either may fail', () => {
+    const { ingest } = bench();
+    for (let i = 0; i < 20; i += 1) {
+      if (i < 15) ingest.sacn(packet(i, i), '10.0.0.5', 5000, i * 20);
+      ingest.sacn(packet(i, i), 'fe80::5%eth0', 5001, i * 20 + 1);
+    }
+    expect(ingest.universe(1)!.report(400, TIMEOUT, 0)).toMatchObject([
+      { address: '10.0.0.5', ipv6: true, twin: false, packets: 20, missing: 0, repeats: 0 },
+    ]);
+    expect(ingest.universe(1)!.streams[0]!.values[0]).toBe(19);
+  });
+
   test('a name is read again as its packets change', () => {
     const { send, ingest } = bench();
     send(0, 7);

@@ -110,6 +110,8 @@ export class Ingest {
     if (!stream) return this.reject('too-many-senders');
     this.packets += 1;
     const levels = data.startCode === Sacn.START_CODE_NULL;
+    // A source may send by IPv4 and IPv6 alike: the copy is no packet of its own.
+    if (stream.isCopy(address, data.sequence)) return;
     // All start codes of a source share the numbering of its universe (6.7.2).
     if (!stream.account.note(now, data.sequence, levels)) return;
     if (stream.nameDue(now)) stream.name = printable(readSourceName(bytes));
@@ -164,6 +166,7 @@ export class Ingest {
       if (stream.address === address && stream.port === port) return stream;
       same ??= stream;
     }
+    if (same?.isOtherFamily(address)) return same;
     if (same?.comesFrom(address, port, same.account.stepTo(sequence), now)) return same;
     const cid = Uint8Array.prototype.slice.call(bytes, 22, 22 + Sacn.CID_LENGTH);
     const sent = sameCid(this.own.taken, bytes, 22)

@@ -1,4 +1,6 @@
 /** The engine on real sockets: what is sent on loopback is heard, merged, shown, and answered. */
+import { createSocket } from 'node:dgram';
+import { networkInterfaces } from 'node:os';
 import { holderOf } from '../bridge/holder';
 import WebSocket from 'ws';
 import { multicastGroup, wireKey } from '@taxiarch/core/address';
@@ -22,7 +24,7 @@ import {
   type Problem,
   type UniverseFrame,
 } from '@taxiarch/core/contract';
-import { Sacn, decodeSacn, encodeDiscovery, type SacnData } from '@taxiarch/core/sacn';
+import { Sacn, decodeSacn, encodeData, encodeDiscovery, type SacnData } from '@taxiarch/core/sacn';
 import { Sender, closeSockets, openSocket, stopSenders } from '../testing/wire';
 import { ServerProcess, eventually, newFolder, removeFolder, udpPorts } from '../testing/serverProcess';
 
@@ -113,6 +115,35 @@ test('a stream that is not planned is found by universe discovery and is a stray
     (one) => one === undefined,
     2500,
   );
+});
+
+const HAS_IPV6 = Object.values(networkInterfaces()).some((all) => all?.some(({ family }) => family === 'IPv6'));
+// Some computers have no IPv6 at all.
+(HAS_IPV6 ? test : test.skip)('sACN that comes by IPv6 is heard', async () => {
+  const socket = createSocket('udp6');
+  const bound = new Promise((done) => socket.once('listening', done));
+  socket.bind(0, '::1');
+  await bound;
+  const bytes = encodeData({
+    cid: new Uint8Array(16).fill(6),
+    sourceName: 'Sixth desk',
+    priority: 100,
+    syncAddress: 0,
+    sequence: 1,
+    preview: false,
+    terminated: false,
+    forceSync: false,
+    universe: 778,
+    startCode: 0,
+    slots: Uint8Array.of(1, 2),
+  });
+  socket.send(bytes, udpPorts.sacn, '::1');
+  const heard = await eventually(
+    () => universeOf(wireKey({ protocol: 'sacn', number: 778 })),
+    (one) => one !== undefined,
+  );
+  expect(heard!.streams).toMatchObject([{ name: 'Sixth desk', address: '::1', ipv6: true }]);
+  socket.close();
 });
 
 test('the feed brings merged levels with their owners, thirty times a second at most', async () => {

@@ -2,11 +2,11 @@
 import type { Socket } from 'node:dgram';
 import type { MessagePort } from 'node:worker_threads';
 import type { InterfaceInfo } from '@taxiarch/core/ip';
-import { multicastGroup, type Protocol } from '@taxiarch/core/address';
+import { multicastGroup, multicastGroup6, type Protocol } from '@taxiarch/core/address';
 import { bound } from '../receive/receiver';
 import type { Ports, Using } from '../bridge/interfaces';
 import type { EngineToReceiver, MembershipState, PlainError, ReceiverToEngine } from '../bridge/receiverMessages';
-import { broadcastOf } from '../bridge/interfaces';
+import { broadcastOf, zoneOf } from '../bridge/interfaces';
 import type { SentBy } from './stream';
 import { PacketRing, addressText, type ReceivedPacket } from '../bridge/ring';
 
@@ -33,6 +33,7 @@ export class Sockets {
   private readonly asked = new Map<number, (error: PlainError | undefined) => void>();
   private asks = 0;
   private sendingSacn: Socket | undefined;
+  private sendingSixth: Socket | undefined;
   private sendingArtNet: Socket | undefined;
   private sendingPort = 0;
   private using: Using = { sacn: null, artnet: null };
@@ -100,7 +101,7 @@ export class Sockets {
   }
 
   private readonly takeIn = ({ bytes, protocol, via, address, port, at }: ReceivedPacket): void => {
-    const from = this.addressOf(address);
+    const from = typeof address === 'string' ? address : this.addressOf(address);
     if (protocol === 'sacn') this.listener.sacn(bytes, from, port, at);
     else this.listener.artnet(bytes, from, this.sentBy(from, port), via, at);
   };
@@ -144,8 +145,10 @@ export class Sockets {
   /** Moves to other interfaces, or to none while they are gone; multicast groups are joined anew. */
   async use(next: Using): Promise<void> {
     this.sendingSacn?.close();
+    this.sendingSixth?.close();
     this.sendingArtNet?.close();
     this.sendingSacn = undefined;
+    this.sendingSixth = undefined;
     this.sendingArtNet = undefined;
     this.closeRouting();
     this.using = next;
@@ -154,11 +157,25 @@ export class Sockets {
       this.sendingSacn = await this.opened(next.sacn);
       this.sendingSacn.setMulticastInterface(next.sacn.address);
       this.sendingSacn.setMulticastTTL(16);
+      this.sendingSixth = await this.openedSixth(next.sacn);
     }
     if (next.artnet) {
       this.sendingArtNet = await this.opened(next.artnet);
       this.sendingArtNet.setBroadcast(true);
       this.sendingPort = this.sendingArtNet.address().port;
+    }
+  }
+
+  /** For sACN over IPv6; undefined where the system or the interface has none */
+  private async openedSixth(by: InterfaceInfo): Promise<Socket | undefined> {
+    try {
+      const socket = await bound(0, '::', 'udp6');
+      socket.on('error', () => undefined);
+      socket.setMulticastInterface(zoneOf(by));
+      socket.setMulticastTTL(16);
+      return socket;
+    } catch {
+      return undefined;
     }
   }
 
@@ -180,8 +197,11 @@ export class Sockets {
     socket.send(bytes, port, address, (error) => error && this.listener.trouble(error));
   }
 
-  sendSacn(bytes: Uint8Array, universe: number): void {
+  /** `sixth`: by IPv6 as well */
+  sendSacn(bytes: Uint8Array, universe: number, sixth: boolean): void {
     this.send(this.sendingSacn, bytes, this.ports.sacn, multicastGroup(universe));
+    // That an interface has no IPv6 is no trouble: IPv4 goes on.
+    if (sixth) this.sendingSixth?.send(bytes, this.ports.sacn, multicastGroup6(universe), () => undefined);
   }
 
   sendArtNet(bytes: Uint8Array, address: string): void {
@@ -247,6 +267,7 @@ export class Sockets {
 
   close(): void {
     this.sendingSacn?.close();
+    this.sendingSixth?.close();
     this.sendingArtNet?.close();
     this.closeRouting();
     this.receiver.close();

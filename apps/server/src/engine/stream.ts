@@ -90,6 +90,21 @@ export class Stream implements Contender {
     return true;
   }
 
+  /** It is heard by IPv6, alone or beside IPv4. */
+  private heardBySixth = false;
+
+  /** Whether a packet of this source came by the other version of IP than it was first heard by. */
+  isOtherFamily(address: string): boolean {
+    const sixth = address.includes(':');
+    this.heardBySixth ||= sixth;
+    return sixth !== this.address.includes(':');
+  }
+
+  /** Whether a packet is the copy of the last one, sent by the other version of IP. */
+  isCopy(address: string, sequence: number): boolean {
+    return this.isOtherFamily(address) && this.account.stepTo(sequence) <= 0;
+  }
+
   noteStartCode(code: number, slots: Uint8Array, now: number): void {
     const known = this.startCodes.get(code);
     if (!known && this.startCodes.size >= MOST_START_CODES) return;
@@ -181,6 +196,7 @@ export class Stream implements Contender {
       levels: this.levelsAt > -Infinity,
       twin: false,
       physical: origin.physical,
+      ipv6: this.heardBySixth,
       startCodes: this.startCodesReport(epoch),
       waits: this.heldCount >= 0,
       syncAddress: this.syncAddress,

@@ -82,7 +82,7 @@ export const sweepSurroundings = (engine: EngineWhole): SweepSurroundings => ({
 export const outputSurroundings = (engine: EngineWhole): Surroundings => ({
   levelsOfOthers: (key) => engine.ingest.universe(key)!.levelsOfOthers(engine.clock(), engine.timeoutOf(key)),
   setTaken: (key, mask) => engine.ingest.universe(key)?.setTaken(mask),
-  sendSacn: (bytes, universe) => engine.sockets.sendSacn(bytes, universe),
+  sendSacn: (bytes, universe) => engine.sockets.sendSacn(bytes, universe, engine.settings.sendIpv6),
   sendArtNet: (bytes, address) => engine.sockets.sendArtNet(bytes, address),
   artnetTargets: (portAddress) => engine.nodes.listeners(portAddress, engine.clock()),
   broadcastAddress: () => (engine.using.artnet ? broadcastOf(engine.using.artnet) : undefined),

@@ -24,6 +24,7 @@ function system(perSocket: number, inAll: number) {
   const states: MembershipState[] = [];
   const memberships = new Memberships(
     socket(),
+    multicastGroup,
     () => Promise.resolve(socket()),
     (state) => states.push(state),
   );

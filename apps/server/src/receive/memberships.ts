@@ -3,7 +3,6 @@
  * unless told otherwise), so further sockets hold further groups; what a full system does not allow is told, not tried
  * again for every universe.
  */
-import { multicastGroup } from '@taxiarch/core/address';
 import type { MembershipState } from '../bridge/receiverMessages';
 
 /** The part of a UDP socket that holds memberships. */
@@ -36,6 +35,7 @@ export class Memberships {
 
   constructor(
     private readonly first: GroupSocket,
+    private readonly groupOf: (universe: number) => string,
     private readonly open: () => Promise<GroupSocket>,
     private readonly changed: (state: MembershipState) => void,
   ) {
@@ -54,7 +54,7 @@ export class Memberships {
     this.by = undefined;
     this.stale = true;
     await this.settling;
-    for (const universe of this.holders[0]!.groups) leave(this.holders[0]!, universe, before);
+    for (const universe of this.holders[0]!.groups) this.leave(this.holders[0]!, universe, before);
     for (const { socket } of this.holders.splice(1)) socket.close();
     this.heldBy.clear();
     this.room = Infinity;
@@ -95,7 +95,7 @@ export class Memberships {
     };
     for (const [universe, holder] of this.heldBy) {
       if (keep.has(universe)) continue;
-      leave(holder, universe, by);
+      this.leave(holder, universe, by);
       this.heldBy.delete(universe);
       if (await turn()) return;
     }
@@ -116,10 +116,10 @@ export class Memberships {
 
   /** The socket that has joined a universe's group now; undefined if the system lets none. */
   private async holderFor(universe: number, by: string): Promise<Holder | undefined> {
-    for (const holder of this.holders) if (!holder.full && join(holder, universe, by)) return holder;
+    for (const holder of this.holders) if (!holder.full && this.joinOn(holder, universe, by)) return holder;
     try {
       const holder: Holder = { socket: await this.open(), groups: new Set(), full: false };
-      if (join(holder, universe, by)) {
+      if (this.joinOn(holder, universe, by)) {
         this.holders.push(holder);
         return holder;
       }
@@ -129,28 +129,28 @@ export class Memberships {
     }
     return undefined;
   }
-}
 
-function join(holder: Holder, universe: number, by: string): boolean {
-  try {
-    holder.socket.addMembership(multicastGroup(universe), by);
-  } catch (error) {
-    // EADDRINUSE: it holds this one already. Anything else: it holds as many as the system allows, or none at all.
-    if ((error as NodeJS.ErrnoException).code !== 'EADDRINUSE') {
-      holder.full = true;
-      return false;
+  private joinOn(holder: Holder, universe: number, by: string): boolean {
+    try {
+      holder.socket.addMembership(this.groupOf(universe), by);
+    } catch (error) {
+      // EADDRINUSE: it holds this one already. Anything else: it holds as many as the system allows, or none at all.
+      if ((error as NodeJS.ErrnoException).code !== 'EADDRINUSE') {
+        holder.full = true;
+        return false;
+      }
     }
+    holder.groups.add(universe);
+    return true;
   }
-  holder.groups.add(universe);
-  return true;
-}
 
-function leave(holder: Holder, universe: number, by: string | undefined): void {
-  holder.groups.delete(universe);
-  holder.full = false;
-  try {
-    if (by !== undefined) holder.socket.dropMembership(multicastGroup(universe), by);
-  } catch {
-    // Gone with the interface.
+  private leave(holder: Holder, universe: number, by: string | undefined): void {
+    holder.groups.delete(universe);
+    holder.full = false;
+    try {
+      if (by !== undefined) holder.socket.dropMembership(this.groupOf(universe), by);
+    } catch {
+      // Gone with the interface.
+    }
   }
 }

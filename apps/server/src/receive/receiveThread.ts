@@ -22,16 +22,19 @@ const tell = (message: ReceiverToEngine) => engine.postMessage(message);
 const plain = (error: NodeJS.ErrnoException): PlainError => ({ message: error.message, code: error.code });
 const ring = new PacketRing(memory);
 const offset = performance.timeOrigin - epoch;
+/** The socket whose addresses are text */
+const IPV6 = 2;
 let lastAddress = '';
 let lastBits = 0;
 
 const receiver = new Receiver(ports, {
   packet(bytes, protocol, via, address, from) {
-    if (address !== lastAddress) {
+    if (via !== IPV6 && address !== lastAddress) {
       lastAddress = address;
       lastBits = addressBits(address);
     }
-    if (ring.write(bytes, protocol, via, lastBits, from, offset + performance.now())) tell({ type: 'packets' });
+    if (ring.write(bytes, protocol, via, via === IPV6 ? address : lastBits, from, offset + performance.now()))
+      tell({ type: 'packets' });
   },
   trouble: (error) => tell({ type: 'trouble', error: plain(error) }),
   joined: (state) => tell({ type: 'joined', state }),

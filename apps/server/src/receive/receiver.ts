@@ -5,12 +5,13 @@
  */
 import type { Ports, Using } from '../bridge/interfaces';
 import { createSocket, type Socket } from 'node:dgram';
-import type { Protocol } from '@taxiarch/core/address';
+import { multicastGroup, multicastGroup6, type Protocol } from '@taxiarch/core/address';
+import { zoneOf } from '../bridge/interfaces';
 import type { MembershipState } from '../bridge/receiverMessages';
 import { Memberships } from './memberships';
 
 export interface ReceiverListener {
-  /** `via` is the socket of its protocol by which it came: 0 the one on all addresses, 1 the one on the interface’s own. */
+  /** `via` is the socket of its protocol by which it came: 0 the one on all addresses, 1 the one on the interface’s own, 2 that of IPv6. */
   packet(bytes: Uint8Array, protocol: Protocol, via: number, address: string, port: number): void;
   /** Something went wrong while the sockets were in use. */
   trouble(error: Error): void;
@@ -32,9 +33,9 @@ function enlarge(socket: Socket): void {
 }
 
 /** A UDP socket bound to an address and port that others may share; rejects with the system's error. */
-export function bound(port: number, address: string): Promise<Socket> {
+export function bound(port: number, address: string, type: 'udp4' | 'udp6' = 'udp4'): Promise<Socket> {
   return new Promise((resolve, reject) => {
-    const socket = createSocket({ type: 'udp4', reuseAddr: true });
+    const socket = createSocket({ type, reuseAddr: true, ipv6Only: type === 'udp6' });
     socket.once('error', (error) => {
       socket.close();
       reject(error);
@@ -53,6 +54,9 @@ export class Receiver {
   private ownSacn: Socket | undefined;
   private ownArtNet: Socket | undefined;
   private memberships: Memberships | undefined;
+  /** sACN over IPv6; undefined where the system has none */
+  private sixth: Socket | undefined;
+  private sixthMemberships: Memberships | undefined;
 
   constructor(
     private readonly ports: Ports,
@@ -66,8 +70,18 @@ export class Receiver {
     this.anyArtNet.setBroadcast(true);
     this.memberships = new Memberships(
       this.anySacn,
+      multicastGroup,
       () => bound(0, '0.0.0.0'),
       (state) => this.listener.joined(state),
+    );
+    this.sixth = await bound(this.ports.sacn, '::', 'udp6').catch(() => undefined);
+    if (!this.sixth) return;
+    this.listen(this.sixth, 'sacn', 2);
+    this.sixthMemberships = new Memberships(
+      this.sixth,
+      multicastGroup6,
+      () => bound(0, '::', 'udp6'),
+      () => undefined,
     );
   }
 
@@ -86,11 +100,13 @@ export class Receiver {
     if (artnet) this.ownArtNet = this.listen(await bound(this.ports.artnet, artnet.address), 'artnet', 1);
     if (sacn) this.ownSacn = this.listen(await bound(this.ports.sacn, sacn.address), 'sacn', 1);
     await this.memberships?.use(sacn?.address);
+    await this.sixthMemberships?.use(sacn ? zoneOf(sacn) : undefined);
   }
 
   /** Joins these universes' multicast groups, the most needed first, and leaves all others. */
   async join(universes: readonly number[]): Promise<void> {
     await this.memberships?.want(universes);
+    await this.sixthMemberships?.want(universes);
   }
 
   /** Sends from the port that answers to polls come to (Art-Net 4: 6454 to 6454). */
@@ -103,6 +119,7 @@ export class Receiver {
 
   close(): void {
     this.memberships?.close();
-    for (const socket of [this.anySacn, this.anyArtNet, this.ownSacn, this.ownArtNet]) socket?.close();
+    this.sixthMemberships?.close();
+    for (const socket of [this.sixth, this.anySacn, this.anyArtNet, this.ownSacn, this.ownArtNet]) socket?.close();
   }
 }

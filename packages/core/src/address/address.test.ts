@@ -10,6 +10,7 @@ import {
   fromWireKey,
   joinPortAddress,
   multicastGroup,
+  multicastGroup6,
   readAddress,
   readPortAddress,
   readRange,
@@ -138,6 +139,7 @@ describe('universes on the wire', () => {
   test('multicast groups as in E1.31, 9.3.1', () => {
     expect(multicastGroup(1)).toBe('239.255.0.1');
     expect(multicastGroup(63999)).toBe('239.255.249.255');
+    expect([multicastGroup6(1), multicastGroup6(63999)]).toEqual(['ff18::8300:1', 'ff18::8300:f9ff']);
   });
 });
 

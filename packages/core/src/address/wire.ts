@@ -33,6 +33,9 @@ export const formatWireFully = ({ protocol, number }: WireUniverse): string =>
     ? `sACN ${number}, counted from 1`
     : `Art-Net ${number} counted from 0 (${formatPortAddress(number)}); a device that counts from 1 shows ${number + 1}`;
 
+/** The IPv6 multicast group of an sACN universe (E1.31-2018, 9.3.2). */
+export const multicastGroup6 = (universe: number): string => `ff18::8300:${universe.toString(16)}`;
+
 /** The multicast group of an sACN universe (ANSI E1.31-2018, 9.3.1). */
 export const multicastGroup = (universe: number): string => `239.255.${universe >> 8}.${universe & 0xff}`;
 

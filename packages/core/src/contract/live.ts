@@ -184,6 +184,10 @@ export const settings = shape(
       }),
       4096,
     ),
+    sendIpv6: begun(
+      flag('sACN by IPv6 as well', { about: 'What is taken is sent by IPv6 as well, on the same interface.' }),
+      false,
+    ),
     diagnostics: begun(
       flag('Asks nodes for diagnostics', { about: 'Polls ask nodes to send what they have to say of themselves.' }),
       false,

@@ -31,6 +31,7 @@ export const streamReport = report('Stream', {
   levels: yesNo('It has sent levels; otherwise nothing but other start codes.'),
   twin: yesNo('Another sender uses the same component id at the same time.'),
   physical: integer('Art-Net: the sender’s physical input; 0 for sACN.'),
+  ipv6: yesNo('It is heard by IPv6, alone or beside IPv4.'),
   startCodes: listOf<StartCodeReport>(startCodeReport, 'What else it sends beside levels and priorities for slots.'),
   waits: yesNo('Its last levels wait for their synchronisation packet.'),
   syncAddress: integer(),

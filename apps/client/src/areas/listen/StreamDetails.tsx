@@ -14,6 +14,7 @@ const said = (stream: StreamReport): string[] => [
   ...(stream.cid ? [`id ${stream.cid}`] : []),
   ...(stream.physical > 0 ? [`from its input ${stream.physical}`] : []),
   ...(stream.twin ? ['another sender uses the same component id now: receivers take the two for one'] : []),
+  ...(stream.ipv6 ? [stream.address.includes(':') ? 'by IPv6' : 'by IPv4 and IPv6'] : []),
   ...(stream.levels ? [] : ['it sends no levels']),
   ...stream.startCodes.map(
     ({ code, packets, says }) =>

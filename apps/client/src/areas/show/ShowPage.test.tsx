@@ -16,6 +16,7 @@ const settings: Settings = {
   listed: true,
   listedMost: 256,
   mostGroups: 4096,
+  sendIpv6: false,
   diagnostics: false,
   changes: false,
   artnetTimeout: 10_000,

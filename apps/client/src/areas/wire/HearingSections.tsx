@@ -73,6 +73,12 @@ function Groups({ settings, change, live }: Given) {
           onPress={() => act(change({ mostGroups: Number(most) }))}
         />
       </View>
+      <Text kind="small">Each is listened to by IPv4, and by IPv6 where the interface has it.</Text>
+      <Check
+        label="Send what is taken by IPv6 as well"
+        on={settings.sendIpv6}
+        onChange={(on) => act(change({ sendIpv6: on }))}
+      />
       {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
       {sweep.running ? (
         <>
