@@ -3,7 +3,7 @@
  * its inputs, and is set by Address, Input, IpProg or at its front panel.
  */
 import type { Server } from 'node:http';
-import { multicastGroup, SLOTS } from '@taxiarch/core/address';
+import { multicastGroup } from '@taxiarch/core/address';
 import {
   ArtNet,
   type ArtNetMessage,

@@ -1,2 +1,2 @@
 /** Ports of nodes: what reaches them, who has a say, and what leaves. */
-export { OutputPort, type PortModel, type PortRules, type PortSource, type PortState } from './outputPort';
+export { OutputPort, type PortRules } from './outputPort';
