@@ -2,9 +2,9 @@
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { wireKey } from '@taxiarch/core/address';
 import type { LiveReport, NodesReply, Settings } from '@taxiarch/core/contract';
-import { ROUTE_KEYS } from '@taxiarch/core/contract/feed';
+import { MOST_ROUTES, ROUTE_KEYS } from '@taxiarch/core/contract/feed';
 import { addressesOf } from '@taxiarch/core/ip';
-import type { SlotContender } from '@taxiarch/core/merge';
+import { MOST_CONTENDERS, type SlotContender } from '@taxiarch/core/merge';
 import type { PlanView } from './plan';
 import type { ReceiverSetup, ToReceiver } from './receiverMessages';
 import { PacketRing } from './ring';
@@ -41,6 +41,12 @@ export interface EngineStart {
   readonly ports: { readonly sacn: number; readonly artnet: number };
   readonly settings: Settings;
 }
+
+/** What is said when packets are not read because they go beyond what is kept. */
+const LIMITS: Readonly<Record<string, string>> = {
+  'too-many-universes': `More than ${MOST_UNIVERSES - MOST_ROUTES} universes are heard or planned: what comes on further ones is not read.`,
+  'too-many-senders': `More than ${MOST_CONTENDERS} senders came on one universe: further ones are not read.`,
+};
 
 const again = (after: number): string => `It was started again after ${(after / 1000).toFixed(1)} s`;
 
@@ -173,6 +179,7 @@ export class EngineHost {
     }
     const universes = universesNow(report, this.universes.values(), this.plan);
     this.sayLoss(report.lost);
+    this.sayLimits(report.rejected);
     this.lastReport = { ...report, age: 0, notices: this.notices.list(), universes };
     this.onReport(this.lastReport);
     this.tellRunning(report);
@@ -244,6 +251,16 @@ export class EngineHost {
     );
   }
 
+  /** What goes beyond a limit is not read, and that is said once it happens. */
+  private sayLimits(rejected: EngineReport['rejected']): void {
+    for (const [reason, sentence] of Object.entries(LIMITS)) {
+      const count = rejected[reason] ?? 0;
+      if (count > (this.beyond.get(reason) ?? 0)) this.notices.say(reason, sentence);
+      this.beyond.set(reason, count);
+    }
+  }
+
+  private readonly beyond = new Map<string, number>();
   private running = '';
 
   private tellRunning({ routes }: Pick<EngineReport, 'routes'>): void {

@@ -2,7 +2,7 @@
 import { SLOTS } from '@taxiarch/core/address';
 
 /** Most universes told apart at once. */
-export const MOST_UNIVERSES = 4096;
+export const MOST_UNIVERSES = 8192;
 const ROW = 2 * SLOTS;
 
 /**

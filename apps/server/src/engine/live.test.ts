@@ -496,3 +496,23 @@ test('packets that are none of ours are counted by reason and do no harm', async
   const { rejected } = await eventually(live, (report) => Object.keys(report.rejected).length > 1);
   expect(rejected).toMatchObject({ 'too-short': expect.any(Number), 'not-artnet': expect.any(Number) });
 });
+
+test('more universes than are kept is said, and those that are kept go on', async () => {
+  const socket = await openSocket('127.0.0.1', 0);
+  const sender = new Sender(socket, { universe: 2, sourceName: 'Going on' }).start();
+  const slots = new Uint8Array(2);
+  for (let portAddress = 0; portAddress < 0x2000; portAddress += 1) {
+    socket.send(encodeDmx({ sequence: 0, physical: 0, portAddress, slots }), udpPorts.artnet, '127.0.0.1');
+    if (portAddress % 200 === 0) await new Promise(setImmediate);
+  }
+  const { notices, rejected } = await eventually(live, (report) =>
+    report.notices.some(({ id }) => id === 'too-many-universes'),
+  );
+  expect(notices.map(({ sentence }) => sentence)).toContain(
+    'More than 7680 universes are heard or planned: what comes on further ones is not read.',
+  );
+  expect(rejected['too-many-universes']).toBeGreaterThan(400);
+  const heard = await universeOf(wireKey({ protocol: 'sacn', number: 2 }));
+  expect(heard!.streams.find(({ name }) => name === 'Going on')).toMatchObject({ lost: false, missing: 0 });
+  sender.stop();
+});

@@ -119,3 +119,19 @@ describe('who has taken something', () => {
     second.terminate();
   });
 });
+
+test('more pages than are served at once are told so; those that are there stay', async () => {
+  const open = await Promise.all(Array.from({ length: 260 }, (_, i) => opened(`page-${i}`)));
+  const closed = await Promise.all(
+    open.map((socket) =>
+      socket.readyState === WebSocket.OPEN
+        ? Promise.race([
+            new Promise<number>((done) => socket.once('close', (code) => done(code))),
+            new Promise<number>((done) => socket.once('message', () => done(0))),
+          ])
+        : Promise.resolve(1013),
+    ),
+  );
+  expect(closed.filter((code) => code === 1013)).toHaveLength(4);
+  for (const socket of open) socket.terminate();
+});

@@ -24,6 +24,8 @@ const FRAME_MS = 1000 / 30;
 const LOOK_MS = 8;
 /** A client with more than this unsent gets no frames until it has caught up. */
 const BACKLOG = 64 * 1024;
+/** Pages that are served at once */
+const MOST_CLIENTS = 256;
 /** Bytes of edits that may wait for a slow client */
 const MOST_WAITING = 1024 * 1024;
 /** A client that is gone for this long has its slots given back. */
@@ -87,6 +89,10 @@ export class Feed {
   }
 
   private welcome(socket: WebSocket, id: string): void {
+    if (this.clients.size >= MOST_CLIENTS) {
+      socket.close(1013, `Taxiarch serves ${MOST_CLIENTS} pages at once. Close some.`);
+      return;
+    }
     const now = performance.now();
     const client: Client = {
       socket,
