@@ -2,7 +2,16 @@ import hooks from 'eslint-plugin-react-hooks';
 import ts from 'typescript-eslint';
 
 export default ts.config(
-  { ignores: ['**/expo-env.d.ts', '.build/', '**/node_modules/', 'apps/client/public/', 'apps/client/.expo/', 'test-results/'] },
+  {
+    ignores: [
+      '**/expo-env.d.ts',
+      '.build/',
+      '**/node_modules/',
+      'apps/client/public/',
+      'apps/client/.expo/',
+      'test-results/',
+    ],
+  },
   ...ts.configs.recommended,
   {
     rules: {

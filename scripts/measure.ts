@@ -13,6 +13,7 @@ import { root } from './bundle.mjs';
 import { QUIET, percent, stolen, ticks, type Extent, type Figure, type Part } from './measure/figure';
 import * as flow from './measure/flow';
 import * as glass from './measure/glass';
+import * as history from './measure/history';
 import * as ingest from './measure/ingest';
 import * as load from './measure/load';
 import * as rest from './measure/rest';
@@ -27,6 +28,7 @@ const PARTS: Readonly<Record<string, Part>> = {
   rest: rest.measure,
   rig: rig.measure,
   stop: stop.measure,
+  history: history.measure,
   wire: wire.measure,
   flow: flow.measure,
 };

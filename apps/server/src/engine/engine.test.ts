@@ -104,12 +104,12 @@ test('packets that came before the engine was made are taken in when it starts',
   });
   ring.write(packet, 'sacn', 0, addressBits('127.0.0.9'), 5000, 0);
   const engine = new Engine(setupOf(memory), () => undefined);
-  // Nobody answers that sockets are open: packets are taken in all the same.
-  void engine.start(true);
+  const started = engine.start(true);
   await eventually(
     () => engine.ingest.packets,
     (packets) => packets === 1,
   );
   expect(engine.ingest.universes.map(({ streams }) => streams.length)).toEqual([1]);
+  await started;
   engine.stop();
 });

@@ -11,11 +11,10 @@ import {
 } from 'node:fs';
 import { join } from 'node:path';
 import type { Edit } from '@taxiarch/core/edit';
-import { pino } from 'pino';
 import { Notices } from '../bridge/notices';
 import { lostByKills, place } from '../testing/kills';
 import { newFolder, removeFolder } from '../testing/serverProcess';
-import { ShowStore } from './store';
+import { openQuietly } from '../testing/quietStore';
 import { Journal } from './journal';
 
 jest.setTimeout(180_000);
@@ -27,8 +26,7 @@ test('killed in mid-edit again and again, no confirmed edit is lost', async () =
   expect(confirmed).toBeGreaterThan(0);
 });
 
-const openStore = (folder: string, notices: Notices) =>
-  ShowStore.open(folder, notices, pino({ level: 'silent' }), '.build/server/database.tar');
+const openStore = (folder: string, notices: Notices) => openQuietly(folder, '.build/server/database.tar', notices);
 const asideIn = (folder: string): string[] => readdirSync(folder).filter((name) => /aside|damaged/.test(name));
 
 const edit = (seq: number, id = `e${seq}`): Edit => ({
