@@ -41,7 +41,7 @@ export const bundleOptions = {
 export async function bundleScript(name) {
   const { build } = await import('esbuild');
   const scripts = join(root, 'scripts');
-  const programs = name === 'measure' ? readdirSync(join(scripts, 'measure/programs')) : [];
+  const programs = name === 'measure' || name === 'soak' ? readdirSync(join(scripts, 'measure/programs')) : [];
   await build({
     ...bundleOptions,
     entryPoints: [

@@ -1,17 +1,19 @@
 /**
- * `npm run soak -- ROUNDS`: servers killed in mid-edit and folders torn in mid-edit, as often as asked (200),
- * to see whether anything confirmed is ever lost. Prints its table; ends non-zero if something is.
+ * `npm run soak -- MINUTES`: a show for as many minutes as asked (60), then servers killed in mid-edit and folders torn
+ * in mid-edit, 200 times each; `-- MINUTES ROUNDS` for another number of these. Prints its table; ends non-zero if
+ * anything confirmed is lost, memory grows, or whoever looks on sees too little.
  */
 import { lostByKills, lostByTearing } from '../apps/server/src/testing/kills';
 import { buildPrograms } from './build';
+import { showFor } from './soak/show';
 
-const rounds = Number(process.argv[2] ?? 200);
-if (!Number.isInteger(rounds) || rounds < 1) {
-  process.stderr.write('Say how many rounds, as in: npm run soak -- 50.\n');
+const [minutes = 60, rounds = 200] = process.argv.slice(2).map(Number);
+if (![minutes, rounds].every((one) => Number.isInteger(one) && one >= 0)) {
+  process.stderr.write('Say how many minutes and how many rounds, as in: npm run soak -- 5 20.\n');
   process.exit(1);
 }
 await buildPrograms();
-let harmed = false;
+let harmed = minutes > 0 && !(await showFor(minutes, (line) => process.stdout.write(`${line}\n`)));
 for (const [name, lostBy] of [
   ['killed', lostByKills],
   ['torn', lostByTearing],

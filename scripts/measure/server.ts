@@ -65,13 +65,17 @@ export async function withProgram<T>(
   name: string,
   args: readonly (string | number)[],
   work: (program: ChildProcess, first: string) => Promise<T>,
+  /** Whether `work` waits for the program’s first line */
+  waits = true,
 ): Promise<T> {
   const program = fork(join(out, `scripts/programs/${name}.mjs`), args.map(String), {
     stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
   });
   process.once('exit', () => program.kill('SIGKILL'));
   try {
-    const first = await new Promise<string>((ready) => program.stdout!.once('data', (text) => ready(String(text))));
+    const first = waits
+      ? await new Promise<string>((ready) => program.stdout!.once('data', (text) => ready(String(text))))
+      : '';
     return await work(program, first);
   } finally {
     program.kill('SIGTERM');

@@ -25,7 +25,7 @@ import type { EngineWhole } from './whole';
 import * as wiring from './wiring';
 
 /** Universes that somebody looks at are merged this often; what nobody looks at is not merged at all. */
-const WATCHED_MS = 8;
+const WATCHED_MS = 4;
 /** Routes with several inputs, controls, and what must be sent again are looked at this often. */
 const ROUTES_MS = 5;
 const SWEEP_MS = 250;

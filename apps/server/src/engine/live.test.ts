@@ -146,7 +146,7 @@ const HAS_IPV6 = Object.values(networkInterfaces()).some((all) => all?.some(({ f
   socket.close();
 });
 
-test('the feed brings merged levels with their owners, thirty times a second at most', async () => {
+test('the feed brings merged levels with their owners, sixty times a second at most', async () => {
   const socket = await openSocket('127.0.0.1', 0);
   const key = wireKey({ protocol: 'sacn', number: 3 });
   const low = new Sender(socket, { universe: 3, slots: Uint8Array.from({ length: 512 }, () => 50) }).start();
@@ -173,7 +173,7 @@ test('the feed brings merged levels with their owners, thirty times a second at 
   clearInterval(moving);
   const rate = client.frames.length - before;
   expect(rate).toBeGreaterThan(10);
-  expect(rate).toBeLessThanOrEqual(31);
+  expect(rate).toBeLessThanOrEqual(62);
   low.stop();
   high.stop();
   await eventually(
@@ -512,7 +512,12 @@ test('more universes than are kept is said, and those that are kept go on', asyn
     'More than 7680 universes are heard or planned: what comes on further ones is not read.',
   );
   expect(rejected['too-many-universes']).toBeGreaterThan(400);
-  const heard = await universeOf(wireKey({ protocol: 'sacn', number: 2 }));
-  expect(heard!.streams.find(({ name }) => name === 'Going on')).toMatchObject({ lost: false, missing: 0 });
+  // With so many universes a report on all of them takes some seconds.
+  const going = await eventually(
+    async () =>
+      (await universeOf(wireKey({ protocol: 'sacn', number: 2 })))?.streams.find(({ name }) => name === 'Going on'),
+    (stream) => stream !== undefined,
+  );
+  expect(going).toMatchObject({ lost: false, missing: 0 });
   sender.stop();
 });
