@@ -104,9 +104,14 @@ export function SlotField({ universeKey, spans, pennants, unit, plain, inUse = N
       soon();
     };
     element.addEventListener('scroll', onScroll, { passive: true });
+    // The first levels of an animation frame are drawn at once, so that they are seen in it; further ones wait for the next.
+    let drawn = false;
     const stop = feed.watch(universeKey, (next) => {
       levels.current = next;
-      soon();
+      if (drawn) return soon();
+      drawn = true;
+      draw.current();
+      requestAnimationFrame(() => (drawn = false));
     });
     void document.fonts.ready.then(soon);
     return () => {
