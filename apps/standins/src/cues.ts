@@ -83,7 +83,8 @@ export const CUES: readonly Cue[] = [
 
 interface Playing {
   readonly lamp: Lamp;
-  readonly channels: readonly FixtureChannel[];
+  /** Each with its highest value, and the share of it at which it rests */
+  readonly channels: readonly { readonly channel: FixtureChannel; readonly top: number; readonly rest: number }[];
 }
 
 /** Works out the levels of all universes for cue and fade at any time. */
@@ -93,7 +94,12 @@ export class Looks {
   constructor(lamps: readonly Lamp[], types: readonly FixtureType[]) {
     this.playing = lamps.flatMap((lamp) => {
       const mode = types.find((type) => type.id === lamp.typeId)?.modes.find((one) => one.name === lamp.mode);
-      return mode && lamp.channel + footprintOf(mode) - 1 <= SLOTS ? [{ lamp, channels: mode.channels }] : [];
+      if (!mode || lamp.channel + footprintOf(mode) - 1 > SLOTS) return [];
+      const channels = mode.channels.map((channel) => {
+        const top = channelMaximum(channel);
+        return { channel, top, rest: channel.default / top };
+      });
+      return [{ lamp, channels }];
     });
   }
 
@@ -109,9 +115,7 @@ export class Looks {
     for (const { lamp, channels } of this.playing) {
       const slots = universes.get(lamp.universe);
       if (!slots) continue;
-      for (const channel of channels) {
-        const top = channelMaximum(channel);
-        const rest = channel.default / top;
+      for (const { channel, top, rest } of channels) {
         const from = before.level(channel.attribute, lamp, seconds) ?? rest;
         const to = cue.level(channel.attribute, lamp, seconds) ?? rest;
         const share = (from + (to - from) * fade) * (channel.attribute === 'Dimmer' ? master : 1);

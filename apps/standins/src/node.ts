@@ -17,7 +17,7 @@ import {
 import type { StandIn, StandInPort } from '@taxiarch/core/contract';
 import { whyNot } from '@taxiarch/core/machine';
 import { OutputPort } from '@taxiarch/core/port';
-import { decodeSacn, encodeData, encodeDiscoveryPages, formatCid, Sacn } from '@taxiarch/core/sacn';
+import { dataUniverse, decodeSacn, encodeData, encodeDiscoveryPages, formatCid, Sacn } from '@taxiarch/core/sacn';
 import { PLAIN_PORT } from '@taxiarch/core/records';
 import { BROADCAST, type Ports } from './network';
 import { openPanel, type PanelAct } from './panel';
@@ -126,6 +126,8 @@ export class NodeBox {
   }
 
   private receiveSacn(bytes: Uint8Array, address: string): void {
+    // Every group that anything on this computer joined comes here: most is none of this box's.
+    if (dataUniverse(bytes) !== undefined && this.portsOn('sacn', dataUniverse(bytes)!).next().done) return;
     const decoded = decodeSacn(bytes);
     if (!decoded.ok) return;
     const { value } = decoded;

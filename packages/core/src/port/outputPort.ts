@@ -89,6 +89,8 @@ export class OutputPort {
   private readonly syncs = new Map<number, number>();
   private readonly artSyncs = new Map<string, number>();
   private fed = false;
+  /** Levels came since the last merge, which is made when somebody asks what leaves. */
+  private stale = false;
   private lostAt = -Infinity;
   /** A merge is to end with the next packet, whose sender alone is kept. */
   private cancelling = false;
@@ -143,7 +145,9 @@ export class OutputPort {
     const step = sequenceStep('sacn', source.sequence, packet.sequence);
     if (source.sequence >= 0 && step <= 0 && step > -LATE_WINDOW) return;
     const { address, name, priority, syncAddress, sequence } = packet;
+    const asked = highestOf(source);
     Object.assign(source, { address, name, priority, syncAddress, sequence, lastSeen: now });
+    if (highestOf(source) !== asked) this.admit();
     if (packet.terminated) return this.drop(source, now);
     if (packet.startCode === Sacn.START_CODE_SLOT_PRIORITY) {
       source.slotPriority ??= new Uint8Array(SLOTS);
@@ -225,17 +229,23 @@ export class OutputPort {
   }
 
   private setLevels(source: PortSource, slots: Uint8Array, now: number): void {
-    for (let i = 0; i < SLOTS; i += 1) {
-      const level = slots[i] ?? 0;
-      if (level !== source.values[i]) source.changedAt[i] = now;
-      source.values[i] = level;
-    }
+    const { values, changedAt } = source;
+    // Only a merge by the latest change needs to know when each slot changed.
+    if (this.rules.merge === 'ltp')
+      for (let i = 0; i < SLOTS; i += 1) if ((slots[i] ?? 0) !== values[i]) changedAt[i] = now;
+    values.set(slots);
+    values.fill(0, slots.length);
+    const first = source.count === 0;
     source.count = slots.length;
-    this.admit();
-    if (source.taken) this.fed = true;
+    // Who has a place changes with who is there, not with their levels.
+    if (first || !source.taken) this.admit();
+    this.stale ||= source.taken;
+    this.fed ||= source.taken;
   }
 
   private drop(source: PortSource, now: number): void {
+    // What it sent last is what is held when nobody else is left.
+    this.settle();
     this.heard.splice(this.heard.indexOf(source), 1);
     if (source.id === this.only) this.only = undefined;
     this.admit();
@@ -264,10 +274,12 @@ export class OutputPort {
         : [...asking].sort((a, b) => Number(b.taken) - Number(a.taken));
     const taken = new Set(inOrder.slice(0, most));
     for (const source of this.heard) source.taken = taken.has(source);
-    this.remerge();
+    this.stale = true;
   }
 
-  private remerge(): void {
+  private settle(): void {
+    if (!this.stale) return;
+    this.stale = false;
     const { sources } = this;
     const mode = this.rules.merge === 'ltp' ? 'ltp' : 'htp';
     if (sources.length > 0) mergeSlots(sources, mode, this.merged, this.owners);
@@ -282,6 +294,7 @@ export class OutputPort {
   clear(): void {
     for (const source of this.heard) source.values.fill(0);
     this.merged.fill(0);
+    this.stale = false;
   }
 
   /** The levels that leave now; null while the port is silent. */
@@ -291,6 +304,7 @@ export class OutputPort {
     if (use === 'fixed') return new Uint8Array(SLOTS).fill(fixed);
     const stored = () => Uint8Array.from({ length: SLOTS }, (_, i) => look[i] ?? 0);
     const state = this.state(now);
+    this.settle();
     if (state === 'fed') return this.merged;
     if (state === 'waiting') return start === 'wait' ? null : start === 'black' ? new Uint8Array(SLOTS) : stored();
     const since = (now - this.lostAt) / 1000 - loss.after;

@@ -82,6 +82,12 @@ export function readDataFields(bytes: Uint8Array, into: SacnDataFields): SacnRej
 
 export const readSourceName = (bytes: Uint8Array): string => readText(bytes, 44, C.SOURCE_NAME_LENGTH);
 
+/** The universe of a packet that says that it carries data, unread otherwise; undefined for all others. */
+export const dataUniverse = (bytes: Uint8Array): number | undefined =>
+  bytes.length >= C.DATA_HEADER_LENGTH && readU32(bytes, 18) === C.VECTOR_ROOT_E131_DATA
+    ? readU16(bytes, 113)
+    : undefined;
+
 const fields = blankDataFields();
 
 export function decodeData(bytes: Uint8Array): Result<SacnData, SacnRejection> {
