@@ -45,6 +45,9 @@ export interface EngineStart {
 /** What is said when packets are not read because they go beyond what is kept. */
 const LIMITS: Readonly<Record<string, string>> = {
   'too-many-universes': `More than ${MOST_UNIVERSES - MOST_ROUTES} universes are heard or planned: what comes on further ones is not read.`,
+  'too-many-announcers':
+    'More sources announce sACN universes than are remembered: what further ones announce is not listened to, unless it is planned or opened.',
+  'too-many-syncs': 'More sources synchronise than are told apart: the packets of further ones are not read.',
   'too-many-senders': `More than ${MOST_CONTENDERS} senders came on one universe: further ones are not read.`,
 };
 

@@ -13,9 +13,9 @@ interface Announcer {
 
 /** An announcement holds for two intervals and a little; then its sender has stopped announcing. */
 const FORGET_MS = 2.5 * Sacn.E131_E131_UNIVERSE_DISCOVERY_INTERVAL_MS;
-/** Who announces beyond this is counted and no more. */
+/** Who announces beyond this is not remembered. */
 const MOST_ANNOUNCERS = 2048;
-/** Numbers remembered of all together, in two bytes each; pages beyond are counted as announced and not joined. */
+/** Numbers remembered of all together, in two bytes each; pages beyond are not. */
 const MOST_NUMBERS = 1_000_000;
 /** Reported one by one; of each the first of its universes */
 export const ANNOUNCERS_REPORTED = 100;
@@ -28,23 +28,25 @@ export class Discovered {
   private stale = false;
   private all: readonly number[] = [];
 
-  note({ cid, sourceName, page, lastPage, universes }: SacnDiscovery, address: string, now: number): void {
+  /** Returns whether there was room for it. */
+  note({ cid, sourceName, page, lastPage, universes }: SacnDiscovery, address: string, now: number): boolean {
     const key = formatCid(cid);
     let known = this.announcers.get(key);
     if (!known) {
-      if (this.announcers.size >= MOST_ANNOUNCERS) return;
+      if (this.announcers.size >= MOST_ANNOUNCERS) return false;
       known = { cid: key, name: sourceName, address, pages: new Map(), lastSeen: now };
       this.announcers.set(key, known);
     }
     Object.assign(known, { name: printable(sourceName), address, lastSeen: now });
     for (const other of known.pages.keys()) if (other > lastPage) this.drop(known, other);
     const before = known.pages.get(page);
-    if (before?.length === universes.length && universes.every((universe, i) => universe === before[i])) return;
+    if (before?.length === universes.length && universes.every((universe, i) => universe === before[i])) return true;
     this.drop(known, page);
-    if (this.numbers + universes.length > MOST_NUMBERS) return;
+    if (this.numbers + universes.length > MOST_NUMBERS) return false;
     known.pages.set(page, Uint16Array.from(universes));
     this.numbers += universes.length;
     this.stale = true;
+    return true;
   }
 
   private drop(announcer: Announcer, page: number): void {

@@ -198,7 +198,6 @@ export class Engine implements EngineWhole {
     for (const universe of this.ingest.universes) universe.sweep(now, this.timeoutOf(universe.key));
     this.router.sweep(now);
     this.discovered.sweep(now);
-    this.ingest.syncs.sweep(now);
     this.sweep.tick(now);
     this.nodes.sweep(now);
     this.reports.forgetInspected();

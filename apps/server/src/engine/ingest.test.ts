@@ -220,6 +220,11 @@ describe('levels that wait for their synchronisation packet', () => {
     expect(at(2601, 0)[0]).toBe(7);
     send(2610, 7, { syncAddress: 90, forceSync: true, slots: Uint8Array.of(51) });
     expect(at(2611, 0)[0]).toBe(51);
+    // However long it is away.
+    for (let now = 3000; now < 200_000; now += 2000) send(now, 7, { syncAddress: 90, slots: Uint8Array.of(52) });
+    expect(at(199_100, 0)[0]).toBe(51);
+    ingest.sacn(sync(90), '127.0.0.21', 5568, 199_200);
+    expect(at(199_201, 0)[0]).toBe(52);
   });
 
   test('Art-Net: held while its own sender synchronises, and not while two are merged', () => {
@@ -445,4 +450,17 @@ test('time, diagnostics, triggers and commands are heard', () => {
     ['command', 'Swout=1&'],
   ]);
   expect(ingest.rejected).toEqual({ 'too-short': 1 });
+});
+
+test('as many sources of synchronisation as can be told apart; what is beyond is counted, and the long silent make room', () => {
+  const { ingest } = bench();
+  const sync = (from: number, now: number) => {
+    const cid = new Uint8Array(16).fill(from & 255);
+    cid[0] = from >> 8;
+    ingest.sacn(Buffer.from(encodeSync({ cid, sequence: 1, syncAddress: 90 })), '127.0.0.21', 5568, now);
+  };
+  for (let from = 0; from < 513; from += 1) sync(from, 0);
+  expect([ingest.syncs.report(1, 0).length, ingest.rejected]).toEqual([512, { 'too-many-syncs': 1 }]);
+  sync(512, 61_000);
+  expect([ingest.syncs.report(61_000, 0).length, ingest.rejected]).toEqual([512, { 'too-many-syncs': 1 }]);
 });

@@ -63,7 +63,7 @@ export interface IngestListener {
 export class Ingest {
   readonly universes: LiveUniverse[] = [];
   readonly rejected: Record<string, number> = {};
-  readonly syncs = new Syncs();
+  readonly syncs = new Syncs(() => this.reject('too-many-syncs'));
   packets = 0;
   private readonly byKey = new Map<number, LiveUniverse>();
   private readonly sacnData = blankDataFields();
@@ -93,7 +93,8 @@ export class Ingest {
     return this.byKey.get(key);
   }
 
-  private reject(reason: string): void {
+  /** Counts a packet that is not read, by reason. */
+  reject(reason: string): void {
     this.rejected[reason] = (this.rejected[reason] ?? 0) + 1;
   }
 
@@ -111,7 +112,7 @@ export class Ingest {
     this.packets += 1;
     const levels = data.startCode === Sacn.START_CODE_NULL;
     // A source may send by IPv4 and IPv6 alike: the copy is no packet of its own.
-    if (stream.isCopy(address, data.sequence)) return;
+    if (stream.address !== address && stream.isCopy(address, data.sequence)) return;
     // All start codes of a source share the numbering of its universe (6.7.2).
     if (!stream.account.note(now, data.sequence, levels)) return;
     if (stream.nameDue(now)) stream.name = printable(readSourceName(bytes));

@@ -28,7 +28,7 @@ const MOST_DEVICES = 1024;
 const FORGET_STRANGER_MS = 60_000;
 /** Strangers that live reports tell of, and devices on a page of the whole list */
 const STRANGERS_REPORTED = 100;
-export const NODES_A_PAGE = 100;
+const NODES_A_PAGE = 100;
 /** Addresses counted beyond those remembered */
 const MOST_COUNTED = 65_536;
 
@@ -60,21 +60,18 @@ export class NodeTable {
     const key = keyOf(address, mac);
     let device = this.devices.get(key);
     if (!device) {
-      if (!this.makeRoom(address, mac)) {
-        return this.count(address, now);
-      }
-      const root = reply.bindIp === '0.0.0.0' ? address : reply.bindIp;
-      const unasked = { ip: undefined, ipAsked: -Infinity };
+      if (!this.makeRoom(address, mac)) return this.count(address, now);
       device = {
         address,
         mac,
         pages: new Map(),
         heardAt: new Map(),
-        root,
+        root: reply.bindIp === '0.0.0.0' ? address : reply.bindIp,
         left: false,
         firstSeen: now,
         lastSeen: now,
-        ...unasked,
+        ip: undefined,
+        ipAsked: -Infinity,
       };
       // Whether they have left or are there as well shows when they are asked again.
       for (const other of this.devices.values()) if (isSame(other, device)) other.left = true;
@@ -183,27 +180,29 @@ export class NodeTable {
     return { addresses, ltp };
   }
 
-  /** Those of the plan first, then the others, as they were first heard */
-  private inOrder(): Device[] {
+  /** Those of the plan, and the others, as they were first heard */
+  private inOrder(): { planned: Device[]; others: Device[] } {
     const planned: Device[] = [];
     const others: Device[] = [];
     for (const device of this.byAddress.values())
       if (!device.left) (this.isPlanned(device.address, device.mac) ? planned : others).push(device);
-    return [...planned, ...others.slice(0, STRANGERS_REPORTED)];
+    return { planned, others };
   }
 
   /** Devices that answer and are not in {@link report} */
   get more(): number {
-    return Math.max(0, this.byAddress.size - this.inOrder().length) + this.counted.size;
+    return Math.max(0, this.inOrder().others.length - STRANGERS_REPORTED) + this.counted.size;
   }
 
   report(now: number, epoch: number): NodeReport[] {
-    return this.describe(this.inOrder(), now, epoch);
+    const { planned, others } = this.inOrder();
+    return this.describe([...planned, ...others.slice(0, STRANGERS_REPORTED)], now, epoch);
   }
 
-  /** A page of all that are remembered, and how many that are. */
+  /** A page of all that are remembered, those of the plan first, and how many that are. */
   page(from: number, now: number, epoch: number): { nodes: NodeReport[]; count: number } {
-    const all = [...this.byAddress.values()].filter(({ left }) => !left);
+    const { planned, others } = this.inOrder();
+    const all = [...planned, ...others];
     return { nodes: this.describe(all.slice(from, from + NODES_A_PAGE), now, epoch), count: all.length };
   }
 

@@ -82,13 +82,17 @@ function answer(engine: EngineWhole, ask: number, refused?: string): void {
 
 export function carryOut(engine: EngineWhole, order: ToEngine): void {
   switch (order.type) {
-    case 'settings':
+    case 'settings': {
+      const before = engine.settings;
       engine.settings = order.settings;
       engine.output.configure(outputSettings(order.settings));
-      void engine.followInterface(true);
+      void engine.followInterface(
+        before.interface !== order.settings.interface || before.artnetInterface !== order.settings.artnetInterface,
+      );
       engine.membership.refresh();
       engine.polling.changed(engine.clock());
       return;
+    }
     case 'plan':
       return plan(engine, order);
     case 'watch':

@@ -57,6 +57,8 @@ export class Stream implements Contender {
   /** When the synchronisation packet came that its last levels were let in by */
   releasedAt = -Infinity;
   private readonly cidText: string;
+  /** It is heard by IPv6, alone or beside IPv4. */
+  private heardBySixth: boolean;
 
   constructor(
     readonly mark: number,
@@ -65,6 +67,7 @@ export class Stream implements Contender {
   ) {
     this.account = new StreamAccount(origin.protocol, now);
     this.address = origin.address;
+    this.heardBySixth = origin.address.includes(':');
     this.cidText = origin.cid.length > 0 ? formatCid(origin.cid) : '';
   }
 
@@ -80,7 +83,6 @@ export class Stream implements Contender {
    * move to another address or port, but one that moves back and forth and does not count on is two.
    */
   comesFrom(address: string, port: number, step: number, now: number): boolean {
-    if (address === this.address && port === this.port) return true;
     const back = address === this.before.address && port === this.before.port;
     if (back && now - this.before.at < TWIN_MS && (step < 1 || step > TWIN_STEP)) return false;
     if (step < 1 || step > TWIN_STEP) this.account.forgetSequence();
@@ -89,9 +91,6 @@ export class Stream implements Contender {
     this.port = port;
     return true;
   }
-
-  /** It is heard by IPv6, alone or beside IPv4. */
-  private heardBySixth = false;
 
   /** Whether a packet of this source came by the other version of IP than it was first heard by. */
   isOtherFamily(address: string): boolean {

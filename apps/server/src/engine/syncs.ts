@@ -13,13 +13,17 @@ interface Source {
   via: number;
 }
 
-/** Sources beyond this are not told apart; the oldest that fell silent makes room. */
+/** Sources told apart; when there are more, the one that is silent for longest makes room, once it is for a minute. */
 const MOST_SOURCES = 512;
 const REMEMBERED_MS = 60_000;
 
 export class Syncs {
   private readonly sources = new Map<string, Source>();
+  /** When the last packet for each universe came. It is never forgotten: levels may have to stand until the next one (6.2.6). */
   private readonly lastOn = new Map<number, number>();
+
+  /** `full` is told when a source finds no room. */
+  constructor(private readonly full: () => void) {}
 
   /** Notes a packet; false if its sequence says that it came late or twice (6.3.2) and must not release anything. */
   sacn({ cid, sequence, syncAddress }: SacnSync, address: string, now: number): boolean {
@@ -42,7 +46,10 @@ export class Syncs {
     const key = protocol === 'sacn' ? `${universe} ${cid}` : address;
     const known = this.sources.get(key);
     if (known) return known;
-    if (this.sources.size >= MOST_SOURCES) return undefined;
+    if (this.sources.size >= MOST_SOURCES && !this.makeRoom(now)) {
+      this.full();
+      return undefined;
+    }
     const made = { protocol, universe, cid, address, account: new StreamAccount(protocol, now), via: 0 };
     this.sources.set(key, made);
     return made;
@@ -59,10 +66,11 @@ export class Syncs {
     return source && { at: source.account.lastSeen, via: source.via };
   }
 
-  sweep(now: number): void {
-    for (const [key, { account }] of this.sources) if (now - account.lastSeen > REMEMBERED_MS) this.sources.delete(key);
-    // Nothing waits for a universe of which no packet was heard for so long.
-    for (const [universe, at] of this.lastOn) if (now - at > REMEMBERED_MS) this.lastOn.delete(universe);
+  private makeRoom(now: number): boolean {
+    const [key, { account }] = [...this.sources].reduce((a, b) =>
+      b[1].account.lastSeen < a[1].account.lastSeen ? b : a,
+    );
+    return now - account.lastSeen > REMEMBERED_MS && this.sources.delete(key);
   }
 
   report(now: number, epoch: number): SyncReport[] {

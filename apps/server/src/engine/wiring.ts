@@ -36,7 +36,9 @@ export const ingestListener = (engine: EngineWhole): IngestListener => ({
   onLevels: (key, now) => engine.router.came(key, now),
   onSyncAddress: () => engine.membership.refresh(),
   onUniverse: (universe) => engine.reports.noteRow(universe),
-  onDiscovered: (page, address, now) => engine.discovered.note(page, address, now),
+  onDiscovered: (page, address, now) => {
+    if (!engine.discovered.note(page, address, now)) engine.ingest.reject('too-many-announcers');
+  },
   onOther: (kind, address, says) => engine.alsoHeard.note(kind, address, says, engine.unixTime()),
   onPoll: (poll, address) => engine.polling.answer(poll, address, engine.clock()),
   onPollReply: (reply, address, now) => {
