@@ -175,6 +175,7 @@ async function main(): Promise<void> {
   const feed = new Feed(host);
   show.onPlan = (plan) => host.setPlan(plan);
   show.onEdit = (text) => feed.tellEdit(text);
+  show.onMissed = () => feed.tellMissed();
   await comeBack(host, settings, show);
   const client = options.client === undefined ? undefined : join(resolve(options.client));
   server.removeAllListeners('request').removeAllListeners('upgrade');

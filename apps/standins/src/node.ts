@@ -127,7 +127,8 @@ export class NodeBox {
 
   private receiveSacn(bytes: Uint8Array, address: string): void {
     // Every group that anything on this computer joined comes here: most is none of this box's.
-    if (dataUniverse(bytes) !== undefined && this.portsOn('sacn', dataUniverse(bytes)!).next().done) return;
+    const universe = dataUniverse(bytes);
+    if (universe !== undefined && this.portsOn('sacn', universe).next().done) return;
     const decoded = decodeSacn(bytes);
     if (!decoded.ok) return;
     const { value } = decoded;

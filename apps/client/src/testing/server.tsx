@@ -113,7 +113,7 @@ export function liveOf({ universe, machine }: ShowRecords, over: Partial<LiveRep
     nodesMore: 0,
     discovered: [],
     discoveredMore: 0,
-    membership: { wanted: 41, joined: 41, most: 4096, full: false },
+    membership: { wanted: 41, joined: 41, ipv6: 0, most: 4096, full: false },
     sweep: { running: false, total: 0, done: 0, at: 0, found: [], looked: [] },
     syncs: [],
     alsoHeard: [],

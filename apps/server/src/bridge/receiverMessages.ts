@@ -44,4 +44,5 @@ export type ReceiverToEngine =
   | { readonly type: 'packets' }
   | { readonly type: 'trouble'; readonly error: PlainError }
   | { readonly type: 'joined'; readonly state: MembershipState }
+  | { readonly type: 'joinedBySixth'; readonly joined: number }
   | { readonly type: 'done'; readonly ask: number; readonly error: PlainError | undefined };

@@ -24,6 +24,8 @@ export class ShowDoor {
   onPlan: (plan: PlanView) => void = () => undefined;
   /** An edit was made; its text for the feed. */
   onEdit: (text: Uint8Array) => void = () => undefined;
+  /** Edits may have been made that were not told. */
+  onMissed: () => void = () => undefined;
 
   constructor(file: URL, setup: ShowSetup, notices: Notices) {
     this.thread = new Supervised({
@@ -39,11 +41,13 @@ export class ShowDoor {
         for (const { reject } of this.waiting.values()) reject(error);
         this.waiting.clear();
       },
-      back: (after, why) =>
+      back: (after, why) => {
+        this.onMissed();
         notices.say(
           'show',
           `The part that keeps the show failed: ${why}. It was started again after ${(after / 1000).toFixed(1)} s; nothing that was confirmed is lost.`,
-        ),
+        );
+      },
     });
   }
 

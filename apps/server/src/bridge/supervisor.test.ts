@@ -1,5 +1,7 @@
 /** Threads that throw or hang are seen to: said at once, started again, and never hot by themselves. */
 import type { LiveReport, Problem } from '@taxiarch/core/contract';
+import { WebSocket } from 'ws';
+import { addPlace, placesOf } from '../testing/kills';
 import { ServerProcess, eventually, newFolder, removeFolder } from '../testing/serverProcess';
 
 jest.setTimeout(180_000);
@@ -67,4 +69,24 @@ test('a thread that looks for faults fails alone, and looks again', async () => 
     (reply) => reply.status === 200,
   );
   expect(found.body).toMatchObject({ findings: [] });
+});
+
+test('the part that keeps the show fails: it is started again, nothing is lost, what was hot goes on, and pages read anew', async () => {
+  await server.request('POST', '/api/output/hot', { hot: true, by: 'Mara' });
+  await server.request('POST', '/api/output/take', { client: 'mara', by: 'Mara', slots: { '3/1': 50 }, stay: true });
+  expect((await addPlace(server, 'kept')).status).toBe(201);
+  const feed = new WebSocket(`ws://127.0.0.1:${server.port}/feed?client=reader`);
+  const reread = new Promise((done) =>
+    feed.on('message', (data, binary) => !binary && String(data as Buffer).includes('"reread"') && done(true)),
+  );
+  await new Promise((open) => feed.once('open', open));
+  server.type('break show throw');
+  const said = await eventually(notice('show'), (one) => one?.sentence.includes('started again after') === true);
+  expect(said!.sentence).toContain('broken on purpose');
+  expect(await reread).toBe(true);
+  expect(await placesOf(server)).toContain('kept');
+  expect((await live()).output).toMatchObject({ hot: true, holds: [{ universe: 3 }] });
+  expect((await addPlace(server, 'after')).status).toBe(201);
+  feed.close();
+  await server.request('POST', '/api/output/hot', { hot: false, by: 'Mara' });
 });

@@ -113,6 +113,7 @@ export class Reports {
       membership: {
         wanted: membership.wanted,
         joined: sockets.membership.joined,
+        ipv6: sockets.joinedBySixth,
         most: settings.mostGroups,
         full: sockets.membership.full,
       },

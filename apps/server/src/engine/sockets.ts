@@ -43,6 +43,7 @@ export class Sockets {
   private readonly addresses = new Map<number, string>();
   private groups: readonly number[] = [];
   /** What came of the last wish */
+  joinedBySixth = 0;
   membership: MembershipState = { wanted: 0, joined: 0, full: false };
   sent = 0;
 
@@ -67,6 +68,7 @@ export class Sockets {
       if (message.type === 'packets') this.look(0);
       else if (message.type === 'trouble') this.listener.trouble(asError(message.error));
       else if (message.type === 'joined') this.membership = message.state;
+      else if (message.type === 'joinedBySixth') this.joinedBySixth = message.joined;
       else this.asked.get(message.ask)?.(message.error);
     });
   }
@@ -200,8 +202,16 @@ export class Sockets {
   /** `sixth`: by IPv6 as well */
   sendSacn(bytes: Uint8Array, universe: number, sixth: boolean): void {
     this.send(this.sendingSacn, bytes, this.ports.sacn, multicastGroup(universe));
-    // That an interface has no IPv6 is no trouble: IPv4 goes on.
-    if (sixth) this.sendingSixth?.send(bytes, this.ports.sacn, multicastGroup6(universe), () => undefined);
+    if (!sixth) return;
+    const failed = (code = 'it has no IPv6') => this.listener.trouble(new Error(`nothing leaves by IPv6, ${code}`));
+    if (this.sendingSixth)
+      this.sendingSixth.send(
+        bytes,
+        this.ports.sacn,
+        multicastGroup6(universe),
+        (error) => error && failed(error.message),
+      );
+    else failed();
   }
 
   sendArtNet(bytes: Uint8Array, address: string): void {

@@ -42,7 +42,7 @@ interface Client {
   hereAt: number | null;
   readonly watched: Map<number, { version: number; dueAt: number }>;
   inspected: readonly [number, number] | null;
-  /** It was too slow to be told of edits, and is told to read the show anew when it has caught up. */
+  /** It was not told of edits, and is told to read the show anew as soon as it can take that in. */
   missed: boolean;
   /** The nodes as it was last told of them */
   toldNodes: string;
@@ -235,6 +235,11 @@ export class Feed {
     for (const client of this.clients)
       if (client.socket.bufferedAmount > MOST_WAITING) client.missed = true;
       else client.socket.send(text, { binary: false });
+  }
+
+  /** Edits may have been made that nobody was told: all read the show anew with the next report. */
+  tellMissed(): void {
+    for (const client of this.clients) client.missed = true;
   }
 
   close(): void {

@@ -38,6 +38,7 @@ const receiver = new Receiver(ports, {
   },
   trouble: (error) => tell({ type: 'trouble', error: plain(error) }),
   joined: (state) => tell({ type: 'joined', state }),
+  joinedBySixth: (joined) => tell({ type: 'joinedBySixth', joined }),
 });
 
 function answer(ask: number, doing: Promise<void>): void {

@@ -17,6 +17,8 @@ export interface ReceiverListener {
   trouble(error: Error): void;
   /** As many multicast groups as can be are joined. */
   joined(state: MembershipState): void;
+  /** So many of them by IPv6 as well */
+  joinedBySixth(joined: number): void;
 }
 
 /** Bytes asked for to hold packets in; Linux gives what it allows, other systems refuse what they do not allow. */
@@ -81,7 +83,7 @@ export class Receiver {
       this.sixth,
       multicastGroup6,
       () => bound(0, '::', 'udp6'),
-      () => undefined,
+      ({ joined }) => this.listener.joinedBySixth(joined),
     );
   }
 
@@ -100,6 +102,7 @@ export class Receiver {
     if (artnet) this.ownArtNet = this.listen(await bound(this.ports.artnet, artnet.address), 'artnet', 1);
     if (sacn) this.ownSacn = this.listen(await bound(this.ports.sacn, sacn.address), 'sacn', 1);
     await this.memberships?.use(sacn?.address);
+    this.listener.joinedBySixth(0);
     await this.sixthMemberships?.use(sacn ? zoneOf(sacn) : undefined);
   }
 

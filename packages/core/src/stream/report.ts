@@ -90,6 +90,7 @@ export interface SweepReport extends ReportOf<typeof sweepReport.fields> {}
 export const membershipReport = report('Membership', {
   wanted: integer('Groups that are needed.'),
   joined: integer(),
+  ipv6: integer('Of them are joined by IPv6 as well.'),
   most: integer('As many as the settings allow.'),
   full: yesNo('The system lets no more be joined, though more are needed.'),
 });

@@ -73,7 +73,11 @@ function Groups({ settings, change, live }: Given) {
           onPress={() => act(change({ mostGroups: Number(most) }))}
         />
       </View>
-      <Text kind="small">Each is listened to by IPv4, and by IPv6 where the interface has it.</Text>
+      <Text kind="small">
+        {membership.ipv6 === 0
+          ? 'None of them is joined by IPv6.'
+          : `${membership.ipv6} of them are joined by IPv6 as well.`}
+      </Text>
       <Check
         label="Send what is taken by IPv6 as well"
         on={settings.sendIpv6}
