@@ -8,6 +8,7 @@ import type { EngineToReceiver } from '../bridge/receiverMessages';
 import { PacketRing, addressBits } from '../bridge/ring';
 import { SharedLevels } from '../bridge/shared';
 import { eventually } from '../testing/serverProcess';
+import { levelsFrom } from '../testing/wire';
 import { Engine } from './engine';
 
 /** A receiving thread that opens whatever it is told to. */
@@ -89,19 +90,7 @@ describe('an interface that is chosen automatically', () => {
 test('packets that came before the engine was made are taken in when it starts', async () => {
   const memory = PacketRing.memory(64 * 1024);
   const ring = new PacketRing(memory);
-  const packet = encodeData({
-    cid: new Uint8Array(16).fill(9),
-    sourceName: 'Early desk',
-    priority: 100,
-    syncAddress: 0,
-    sequence: 1,
-    preview: false,
-    terminated: false,
-    forceSync: false,
-    universe: 7,
-    startCode: 0,
-    slots: Uint8Array.of(1, 2, 3),
-  });
+  const packet = encodeData(levelsFrom({ universe: 7, slots: Uint8Array.of(1, 2, 3) }));
   ring.write(packet, 'sacn', 0, addressBits('127.0.0.9'), 5000, 0);
   const engine = new Engine(setupOf(memory), () => undefined);
   const started = engine.start(true);

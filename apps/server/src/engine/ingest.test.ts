@@ -5,6 +5,7 @@ import { NOBODY } from '@taxiarch/core/merge';
 import { encodeData, encodeDiscovery, encodeSync, type SacnData } from '@taxiarch/core/sacn';
 import { Ingest } from './ingest';
 import { SharedLevels } from '../bridge/shared';
+import { levelsFrom } from '../testing/wire';
 import { LiveUniverse } from './universe';
 
 const OWN = new Uint8Array(16).fill(0xee);
@@ -38,21 +39,8 @@ function bench() {
   const send = (now: number, from: number, over: Partial<SacnData> = {}) => {
     const sequence = ((sequences.get(from) ?? 0) + 1) & 0xff;
     sequences.set(from, sequence);
-    const message: SacnData = {
-      kind: 'data',
-      cid: new Uint8Array(16).fill(from),
-      sourceName: `Desk ${from}`,
-      priority: 100,
-      syncAddress: 0,
-      sequence,
-      preview: false,
-      terminated: false,
-      forceSync: false,
-      universe: 1,
-      startCode: 0,
-      slots: Uint8Array.of(from, from),
-      ...over,
-    };
+    const given = { cid: new Uint8Array(16).fill(from), sourceName: `Desk ${from}`, universe: 1, sequence };
+    const message = levelsFrom({ ...given, slots: Uint8Array.of(from, from), ...over });
     ingest.sacn(Buffer.from(encodeData(message)), '127.0.0.21', 5568, now);
   };
   const at = (now: number, slot: number, key = 1): [number, number] => {
@@ -344,21 +332,7 @@ describe('start codes', () => {
 
 describe('who is who', () => {
   const packet = (sequence: number, level: number) =>
-    Buffer.from(
-      encodeData({
-        cid: CID,
-        sourceName: 'Desk',
-        priority: 100,
-        syncAddress: 0,
-        sequence,
-        preview: false,
-        terminated: false,
-        forceSync: false,
-        universe: 1,
-        startCode: 0,
-        slots: Uint8Array.of(level),
-      }),
-    );
+    Buffer.from(encodeData(levelsFrom({ cid: CID, universe: 1, sequence, slots: Uint8Array.of(level) })));
 
   test('two senders that take turns under one component id are two, and nothing is lost', () => {
     const { ingest } = bench();

@@ -25,7 +25,7 @@ import {
   type UniverseFrame,
 } from '@taxiarch/core/contract';
 import { Sacn, decodeSacn, encodeData, encodeDiscovery, type SacnData } from '@taxiarch/core/sacn';
-import { Sender, closeSockets, openSocket, stopSenders } from '../testing/wire';
+import { Sender, closeSockets, levelsFrom, openSocket, stopSenders } from '../testing/wire';
 import { ServerProcess, eventually, newFolder, removeFolder, udpPorts } from '../testing/serverProcess';
 
 jest.setTimeout(180_000);
@@ -124,19 +124,14 @@ const HAS_IPV6 = Object.values(networkInterfaces()).some((all) => all?.some(({ f
   const bound = new Promise((done) => socket.once('listening', done));
   socket.bind(0, '::1');
   await bound;
-  const bytes = encodeData({
-    cid: new Uint8Array(16).fill(6),
-    sourceName: 'Sixth desk',
-    priority: 100,
-    syncAddress: 0,
-    sequence: 1,
-    preview: false,
-    terminated: false,
-    forceSync: false,
-    universe: 778,
-    startCode: 0,
-    slots: Uint8Array.of(1, 2),
-  });
+  const bytes = encodeData(
+    levelsFrom({
+      cid: new Uint8Array(16).fill(6),
+      sourceName: 'Sixth desk',
+      universe: 778,
+      slots: Uint8Array.of(1, 2),
+    }),
+  );
   socket.send(bytes, udpPorts.sacn, '::1');
   const heard = await eventually(
     () => universeOf(wireKey({ protocol: 'sacn', number: 778 })),

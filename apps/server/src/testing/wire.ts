@@ -23,6 +23,23 @@ export function openSocket(address: string, port: number, receive?: (bytes: Buff
 export const stopSenders = (): void => running.forEach((sender) => sender.stop());
 export const closeSockets = (): void => sockets.splice(0).forEach((socket) => socket.close());
 
+/** A packet of levels as a desk sends it, but for what is given. */
+export const levelsFrom = (over: Partial<SacnData> = {}): SacnData => ({
+  kind: 'data',
+  cid: new Uint8Array(16).fill(9),
+  sourceName: 'Test desk',
+  priority: 100,
+  syncAddress: 0,
+  sequence: 1,
+  preview: false,
+  terminated: false,
+  forceSync: false,
+  universe: 2,
+  startCode: 0,
+  slots: new Uint8Array(512),
+  ...over,
+});
+
 /** A made-up sACN source that sends its levels every 25 ms. */
 export class Sender {
   private sequence = 0;
@@ -35,22 +52,7 @@ export class Sender {
 
   send(more: Partial<SacnData> = {}): void {
     this.sequence = (this.sequence + 1) & 0xff;
-    const message: SacnData = {
-      kind: 'data',
-      cid: new Uint8Array(16).fill(9),
-      sourceName: 'Test desk',
-      priority: 100,
-      syncAddress: 0,
-      sequence: this.sequence,
-      preview: false,
-      terminated: false,
-      forceSync: false,
-      universe: 2,
-      startCode: 0,
-      slots: new Uint8Array(512),
-      ...this.fields,
-      ...more,
-    };
+    const message = levelsFrom({ sequence: this.sequence, ...this.fields, ...more });
     this.socket.send(encodeData(message), udpPorts.sacn, multicastGroup(message.universe));
   }
 
