@@ -1,7 +1,7 @@
 /** What the Bridge desk plays: looping cues with fades over the lamps of the demo rig, worked out per attribute. */
 import { SLOTS } from '@taxiarch/core/address';
-import { channelMaximum, footprintOf, splitValue } from '@taxiarch/core/fixture';
-import type { FixtureChannel, FixtureType, Lamp } from '@taxiarch/core/records';
+import { channelMaximum, footprintOf } from '@taxiarch/core/fixture';
+import type { FixtureType, Lamp } from '@taxiarch/core/records';
 import type { Player } from './sender';
 
 export interface Cue {
@@ -14,21 +14,22 @@ export interface Cue {
 
 const wave = (turns: number): number => 0.5 + 0.5 * Math.sin(turns * 2 * Math.PI);
 
-const tint =
-  (red: number, green: number, blue: number, white = 0) =>
-  (attribute: string): number | undefined =>
-    ({
-      ColorAdd_R: red,
-      ColorAdd_G: green,
-      ColorAdd_B: blue,
-      ColorAdd_W: white,
-      ColorAdd_RY: red * 0.6,
-      ColorAdd_UV: blue * 0.5,
-    })[attribute];
+function tint(red: number, green: number, blue: number, white = 0): (attribute: string) => number | undefined {
+  const shares = new Map([
+    ['ColorAdd_R', red],
+    ['ColorAdd_G', green],
+    ['ColorAdd_B', blue],
+    ['ColorAdd_W', white],
+    ['ColorAdd_RY', red * 0.6],
+    ['ColorAdd_UV', blue * 0.5],
+  ]);
+  return (attribute) => shares.get(attribute);
+}
 
 const sea = tint(0.05, 0.45, 0.8, 0.1);
 const ember = tint(0.95, 0.35, 0.05, 0.15);
 const fog = tint(0.5, 0.55, 0.6, 0.7);
+const alarm = tint(1, 0.05, 0.02);
 
 export const CUES: readonly Cue[] = [
   {
@@ -65,7 +66,7 @@ export const CUES: readonly Cue[] = [
       if (attribute === 'Shutter1Strobe') return lamp.z < 0 ? 0.7 : 0;
       if (attribute === 'Relay1') return seconds % 2 < 1 ? 1 : 0;
       if (attribute === 'Pan' || attribute === 'Tilt') return 0.5;
-      return tint(1, 0.05, 0.02)(attribute);
+      return alarm(attribute);
     },
   },
   {
@@ -83,8 +84,14 @@ export const CUES: readonly Cue[] = [
 
 interface Playing {
   readonly lamp: Lamp;
-  /** Each with its highest value, and the share of it at which it rests */
-  readonly channels: readonly { readonly channel: FixtureChannel; readonly top: number; readonly rest: number }[];
+  readonly channels: readonly {
+    readonly attribute: string;
+    readonly top: number;
+    /** Share of the highest value at which it rests */
+    readonly rest: number;
+    /** Its slots from 0, coarse first */
+    readonly places: readonly number[];
+  }[];
 }
 
 /** Works out the levels of all universes for cue and fade at any time. */
@@ -97,7 +104,8 @@ export class Looks {
       if (!mode || lamp.channel + footprintOf(mode) - 1 > SLOTS) return [];
       const channels = mode.channels.map((channel) => {
         const top = channelMaximum(channel);
-        return { channel, top, rest: channel.default / top };
+        const places = channel.offsets.map((offset) => lamp.channel + offset - 2);
+        return { attribute: channel.attribute, top, rest: channel.default / top, places };
       });
       return [{ lamp, channels }];
     });
@@ -115,11 +123,15 @@ export class Looks {
     for (const { lamp, channels } of this.playing) {
       const slots = universes.get(lamp.universe);
       if (!slots) continue;
-      for (const { channel, top, rest } of channels) {
-        const from = before.level(channel.attribute, lamp, seconds) ?? rest;
-        const to = cue.level(channel.attribute, lamp, seconds) ?? rest;
-        const share = (from + (to - from) * fade) * (channel.attribute === 'Dimmer' ? master : 1);
-        splitValue(channel, share * top).forEach((byte, i) => (slots[lamp.channel + channel.offsets[i]! - 2] = byte));
+      for (const { attribute, top, rest, places } of channels) {
+        const to = cue.level(attribute, lamp, seconds) ?? rest;
+        const from = fade < 1 ? (before.level(attribute, lamp, seconds) ?? rest) : to;
+        const share = (from + (to - from) * fade) * (attribute === 'Dimmer' ? master : 1);
+        let value = Math.min(top, Math.max(0, Math.round(share * top)));
+        for (let i = places.length - 1; i >= 0; i -= 1) {
+          slots[places[i]!] = value % 256;
+          value = Math.floor(value / 256);
+        }
       }
     }
   }

@@ -11,12 +11,10 @@ export interface Ports {
   readonly panel: number;
 }
 
+export type Heard = (bytes: Uint8Array, from: string) => void;
+
 /** A socket on `address` and `port`; messages go to `receive`. */
-export function open(
-  address: string,
-  port: number,
-  receive?: (bytes: Uint8Array, from: string) => void,
-): Promise<Socket> {
+export function open(address: string, port: number, receive?: Heard): Promise<Socket> {
   return new Promise((resolve, reject) => {
     const socket = createSocket({ type: 'udp4', reuseAddr: true });
     socket.once('error', reject);
@@ -30,8 +28,19 @@ export function open(
   });
 }
 
+/** A socket that hears one multicast group and nothing else; undefined where the system cannot bind to a group. */
+async function openGroup(group: string, port: number, receive: Heard): Promise<Socket | undefined> {
+  try {
+    const socket = await open(group, port, receive);
+    socket.addMembership(group, LOOPBACK);
+    return socket;
+  } catch {
+    return undefined;
+  }
+}
+
 /** Joins multicast groups on loopback, with more sockets where the system allows few groups a socket. */
-export async function join(socket: Socket, groups: readonly string[]): Promise<Socket[]> {
+async function join(socket: Socket, groups: readonly string[]): Promise<Socket[]> {
   const more: Socket[] = [];
   for (const group of groups) {
     try {
@@ -43,4 +52,17 @@ export async function join(socket: Socket, groups: readonly string[]): Promise<S
     }
   }
   return more;
+}
+
+/**
+ * Sockets that hear multicast groups on loopback: one for each group, so that what others on this computer joined
+ * costs nothing here; where that cannot be, one for all.
+ */
+export async function hearGroups(port: number, groups: readonly string[], receive: Heard): Promise<Socket[]> {
+  const own = await Promise.all(groups.map((group) => openGroup(group, port, receive)));
+  const sockets = own.filter((socket) => socket !== undefined);
+  const others = groups.filter((_, i) => own[i] === undefined);
+  if (others.length === 0) return sockets;
+  const all = await open('0.0.0.0', port, receive);
+  return [...sockets, all, ...(await join(all, others))];
 }

@@ -126,7 +126,7 @@ export class NodeBox {
   }
 
   private receiveSacn(bytes: Uint8Array, address: string): void {
-    // Every group that anything on this computer joined comes here: most is none of this box's.
+    // Where a socket cannot be bound to a group, whatever anything on this computer joined comes here.
     const universe = dataUniverse(bytes);
     if (universe !== undefined && this.portsOn('sacn', universe).next().done) return;
     const decoded = decodeSacn(bytes);

@@ -353,7 +353,7 @@ describe('the bench', () => {
   const box = async (id: string) => (await bench()).find((one) => one.id === id)!;
 
   test('a pulled cable: the port holds, then goes black after its three seconds, and comes back', async () => {
-    const loss = { kind: 'hold-black', after: 1, over: 0 };
+    const loss = { kind: 'hold-black', after: 3, over: 0 };
     await bench({ id: 'boiler', turn: { port: 1, settings: { loss } } });
     // One slot held up at the desk, so that the port is lit in whatever cue.
     await panel(21, 'fader', { universe: 6, channel: 1, level: 200 });
@@ -361,14 +361,14 @@ describe('the bench', () => {
     await until(lit, ({ peak, state }) => state === 'fed' && peak > 0);
     await bench({ id: 'boiler', plugged: false });
     const pulled = Date.now();
-    await until(lit, ({ state }) => state === 'lost');
+    const held = await until(lit, ({ state }) => state === 'lost');
     const lost = Date.now() - pulled;
-    expect((await lit()).peak).toBeGreaterThan(0);
-    await until(lit, ({ peak }) => peak === 0);
+    expect(held.peak).toBeGreaterThan(0);
+    await until(lit, ({ peak }) => peak === 0, 12_000);
     const black = Date.now() - pulled;
-    // 2.5 s until a source counts as lost, one more second of holding; the machine may be slow, never early.
+    // 2.5 s until a source counts as lost, three more of holding; the machine may be slow, never early.
     expect(lost).toBeGreaterThan(2400);
-    expect(black - lost).toBeGreaterThan(800);
+    expect(black - lost).toBeGreaterThan(2500);
     await bench({ id: 'boiler', plugged: true });
     await until(lit, ({ peak, state }) => state === 'fed' && peak > 0);
     await bench({ id: 'boiler', turn: { port: 1, settings: { loss: { kind: 'hold', after: 0, over: 0 } } } });

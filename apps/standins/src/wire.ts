@@ -1,7 +1,7 @@
 /** A box's sockets on one loopback address, with a cable that can be pulled or go bad. */
 import type { Socket } from 'node:dgram';
 import { multicastGroup } from '@taxiarch/core/address';
-import { BROADCAST, join, open, type Ports } from './network';
+import { BROADCAST, hearGroups, open, type Ports } from './network';
 
 export interface Cable {
   plugged: boolean;
@@ -18,7 +18,6 @@ export class Wire {
   readonly cable: Cable = { plugged: true, loses: 0, delays: 0 };
   private sockets: Socket[] = [];
   private artnet: Socket | undefined;
-  private groups: Socket | undefined;
   private joined = new Set<string>();
 
   constructor(
@@ -34,18 +33,18 @@ export class Wire {
     else act();
   }
 
+  private readonly sacn = (bytes: Uint8Array, from: string): void =>
+    this.through(() => this.onSacn(bytes, from, false));
+
   async open(address: string): Promise<void> {
     const artnet = (broadcast: boolean) => (bytes: Uint8Array, from: string) => {
       if (from !== address) this.through(() => this.onArtNet(bytes, from, broadcast));
     };
-    const sacn = (bytes: Uint8Array, from: string) => this.through(() => this.onSacn(bytes, from, false));
     this.artnet = await open(address, this.udp.artnet, artnet(false));
-    this.groups = await open('0.0.0.0', this.udp.sacn, sacn);
     this.sockets = [
       this.artnet,
-      this.groups,
       await open(BROADCAST, this.udp.artnet, artnet(true)),
-      await open(address, this.udp.sacn, sacn),
+      await open(address, this.udp.sacn, this.sacn),
     ];
     const groups = [...this.joined];
     this.joined = new Set();
@@ -56,14 +55,18 @@ export class Wire {
   async join(groups: readonly string[]): Promise<void> {
     const fresh = groups.filter((group) => !this.joined.has(group));
     fresh.forEach((group) => this.joined.add(group));
-    if (this.groups && fresh.length > 0) this.sockets.push(...(await join(this.groups, fresh)));
+    if (!this.artnet || fresh.length === 0) return;
+    const { artnet } = this;
+    const heard = await hearGroups(this.udp.sacn, fresh, this.sacn);
+    // It may have been closed meanwhile.
+    if (this.artnet === artnet) this.sockets.push(...heard);
+    else heard.forEach((socket) => socket.close());
   }
 
   close(): void {
     this.sockets.forEach((socket) => socket.close());
     this.sockets = [];
     this.artnet = undefined;
-    this.groups = undefined;
   }
 
   sendArtNet(bytes: Uint8Array, to: string): void {

@@ -1,5 +1,6 @@
 /** Merged levels and owners of every universe, in memory shared between the engine's thread and the server's. */
 import { SLOTS } from '@taxiarch/core/address';
+import { NOBODY } from '@taxiarch/core/merge';
 
 /** Most universes told apart at once. */
 export const MOST_UNIVERSES = 8192;
@@ -28,6 +29,14 @@ export class SharedLevels {
     Atomics.add(this.versions, row, 1);
     this.rows.set(values, row * ROW);
     this.rows.set(owners, row * ROW + SLOTS);
+    Atomics.add(this.versions, row, 1);
+  }
+
+  /** Nothing is heard here, and nobody controls anything. */
+  clear(row: number): void {
+    Atomics.add(this.versions, row, 1);
+    this.rows.fill(0, row * ROW, row * ROW + SLOTS);
+    this.rows.fill(NOBODY, row * ROW + SLOTS, (row + 1) * ROW);
     Atomics.add(this.versions, row, 1);
   }
 

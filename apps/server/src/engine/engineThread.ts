@@ -7,7 +7,7 @@ import type { ThreadData, ThreadSays } from '../bridge/supervisor';
 import { Engine } from './engine';
 import { carryOut } from './orders';
 
-goFirst(-10);
+goFirst(-18);
 const port = parentPort!;
 const setup = workerData as EngineSetup & ThreadData;
 keepBeating(setup.beat);

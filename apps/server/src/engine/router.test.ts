@@ -1,5 +1,7 @@
 /** Routes on real sockets: what is sent on loopback goes in, and other sockets are witness of what comes out. */
-import { multicastGroup, wireKey, type WireUniverse } from '@taxiarch/core/address';
+import { createSocket } from 'node:dgram';
+import { networkInterfaces } from 'node:os';
+import { multicastGroup, multicastGroup6, wireKey, type WireUniverse } from '@taxiarch/core/address';
 import { decodeArtNet } from '@taxiarch/core/artnet';
 import type { LearnReply, LiveReport, Problem } from '@taxiarch/core/contract';
 import type { RouteInput, RouteReport } from '@taxiarch/core/route';
@@ -306,4 +308,29 @@ test('multicast leaves by the interface in use, and a witness in the group hears
     (level) => level === 123,
   );
   await hot(false);
+});
+
+const HAS_IPV6 = networkInterfaces()['lo']?.some(({ family }) => family === 'IPv6');
+// Some computers have no IPv6 on loopback.
+(HAS_IPV6 ? test : test.skip)('a route leaves by IPv6 as well where that is wished', async () => {
+  await server.request('PATCH', '/api/settings', { sendIpv6: true });
+  await put('route', route('j', [input(sacn(350))], sacn(351), { delivery: 'multicast', addresses: [] }));
+  const came: number[] = [];
+  const group = createSocket({ type: 'udp6', reuseAddr: true, ipv6Only: true }).on('message', (bytes) => {
+    const decoded = decodeSacn(bytes);
+    if (decoded.ok && decoded.value.kind === 'data') came.push(decoded.value.slots[0]!);
+  });
+  await new Promise<void>((done) => group.bind(udpPorts.sacn, '::', done));
+  group.addMembership(multicastGroup6(351), '::%lo');
+  await desk(350, { 1: 77 });
+  await hot(true);
+  await run('j');
+  // Where loopback carries no IPv6 multicast, as on most Linux, it is said that nothing leaves.
+  await eventually(
+    async () => ({ level: came.at(-1), trouble: (await live()).trouble }),
+    ({ level, trouble }) => level === 77 || trouble.includes('nothing leaves by IPv6'),
+  );
+  await server.request('PATCH', '/api/settings', { sendIpv6: false });
+  await hot(false);
+  group.close();
 });

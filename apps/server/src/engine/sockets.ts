@@ -6,7 +6,7 @@ import { multicastGroup, multicastGroup6, type Protocol } from '@taxiarch/core/a
 import { bound } from '../receive/receiver';
 import type { Ports, Using } from '../bridge/interfaces';
 import type { EngineToReceiver, MembershipState, PlainError, ReceiverToEngine } from '../bridge/receiverMessages';
-import { broadcastOf, zoneOf } from '../bridge/interfaces';
+import { broadcastOf, listInterfaces, zoneOf } from '../bridge/interfaces';
 import type { SentBy } from './stream';
 import { PacketRing, addressText, type ReceivedPacket } from '../bridge/ring';
 
@@ -40,6 +40,8 @@ export class Sockets {
   /** Sockets that routes send from, by the address of their interface */
   private readonly routing = new Map<string, Promise<Socket | undefined> | Socket>();
   private readonly routePorts = new Set<string>();
+  /** Those by IPv6, likewise; undefined where an interface has none */
+  private readonly routingSixth = new Map<string, Promise<Socket | undefined>>();
   private readonly addresses = new Map<number, string>();
   private groups: readonly number[] = [];
   /** What came of the last wish */
@@ -202,16 +204,13 @@ export class Sockets {
   /** `sixth`: by IPv6 as well */
   sendSacn(bytes: Uint8Array, universe: number, sixth: boolean): void {
     this.send(this.sendingSacn, bytes, this.ports.sacn, multicastGroup(universe));
-    if (!sixth) return;
-    const failed = (code = 'it has no IPv6') => this.listener.trouble(new Error(`nothing leaves by IPv6, ${code}`));
-    if (this.sendingSixth)
-      this.sendingSixth.send(
-        bytes,
-        this.ports.sacn,
-        multicastGroup6(universe),
-        (error) => error && failed(error.message),
-      );
-    else failed();
+    if (sixth) this.sendSixth(this.sendingSixth, bytes, universe);
+  }
+
+  private sendSixth(socket: Socket | undefined, bytes: Uint8Array, universe: number): void {
+    const failed = (why: string) => this.listener.trouble(new Error(`nothing leaves by IPv6, ${why}`));
+    if (!socket) return failed('it has no IPv6');
+    socket.send(bytes, this.ports.sacn, multicastGroup6(universe), (error) => error && failed(error.message));
   }
 
   sendArtNet(bytes: Uint8Array, address: string): void {
@@ -256,13 +255,25 @@ export class Sockets {
 
   private closeRouting(): void {
     for (const socket of this.routing.values()) if (!(socket instanceof Promise)) socket.close();
+    for (const opening of this.routingSixth.values()) void opening.then((socket) => socket?.close());
     this.routing.clear();
+    this.routingSixth.clear();
     this.routePorts.clear();
   }
 
-  /** Sends for a route by an interface; `address` null is the universe's multicast group. */
-  sendRoutedSacn(bytes: Uint8Array, universe: number, address: string | null, by: string): void {
+  /** Sends for a route by an interface; `address` null is the universe's multicast group. `sixth`: to that of IPv6 as well. */
+  sendRoutedSacn(bytes: Uint8Array, universe: number, address: string | null, by: string, sixth: boolean): void {
     this.sendRouted('sacn', bytes, address ?? multicastGroup(universe), by);
+    if (sixth && address === null) void this.routeSixth(by).then((socket) => this.sendSixth(socket, bytes, universe));
+  }
+
+  private routeSixth(by: string): Promise<Socket | undefined> {
+    const known = this.routingSixth.get(by);
+    if (known) return known;
+    const its = by === '' ? this.using.sacn : listInterfaces().find(({ address }) => address === by);
+    const opening = its ? this.openedSixth(its) : Promise.resolve(undefined);
+    this.routingSixth.set(by, opening);
+    return opening;
   }
 
   sendRoutedArtNet(bytes: Uint8Array, address: string, by: string): void {

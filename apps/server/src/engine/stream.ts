@@ -2,7 +2,7 @@
 import { type Protocol, SLOTS } from '@taxiarch/core/address';
 import { readStartCode, StreamAccount, type StartCodeReport, type StreamReport } from '@taxiarch/core/stream';
 import type { Contender } from '@taxiarch/core/merge';
-import { formatCid } from '@taxiarch/core/sacn';
+import { Sacn, formatCid } from '@taxiarch/core/sacn';
 
 /** A source that stops sending per-slot priority is back to its packet priority after this long. */
 const SLOT_PRIORITY_TIMEOUT_MS = 2500;
@@ -46,7 +46,8 @@ export class Stream implements Contender {
   syncAddress = 0;
   forceSync = false;
   count = 0;
-  readonly values = new Uint8Array(SLOTS);
+  /** It lies in its buffer as the slots lie in the ring (126 bytes after a multiple of 8), so that they are copied by the word. */
+  readonly values = new Uint8Array(new ArrayBuffer(SLOTS + 8), Sacn.DATA_HEADER_LENGTH % 8, SLOTS);
   slotPriority: Uint8Array | null = null;
   changedAt: Float64Array | null = null;
   private slotPriorityAt = 0;

@@ -22,7 +22,8 @@ export class LiveUniverse {
   private mode: MergeMode = 'htp';
   private remembersChanges = false;
   private taken: Uint8Array | undefined;
-  private readonly merger = new Merger();
+  /** Made when somebody first looks here. */
+  private merger: Merger | undefined;
   /** What all but what people have taken here come to; made when it is first asked for. */
   private others: Merger | undefined;
   /** What all streams come to for a route; made when one first asks. */
@@ -33,7 +34,7 @@ export class LiveUniverse {
     readonly row: number,
     private readonly shared: SharedLevels,
   ) {
-    shared.write(row, this.merger.values, this.merger.owners);
+    shared.clear(row);
   }
 
   get wire() {
@@ -117,6 +118,7 @@ export class LiveUniverse {
 
   merge(now: number, timeout: number): void {
     this.dirty = false;
+    this.merger ??= new Merger();
     this.merger.merge(this.contenders(now, timeout), this.mode);
     this.shared.write(this.row, this.merger.values, this.merger.owners);
   }

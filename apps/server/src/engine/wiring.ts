@@ -119,7 +119,8 @@ export const routerSurroundings = (engine: EngineWhole): RouterSurroundings => (
   universe: (key) => engine.ingest.known(key),
   timeoutOf: (key) => engine.timeoutOf(key),
   isHot: () => engine.output.isHot,
-  sacn: (bytes, universe, address, by) => engine.sockets.sendRoutedSacn(bytes, universe, address, by),
+  sacn: (bytes, universe, address, by) =>
+    engine.sockets.sendRoutedSacn(bytes, universe, address, by, engine.settings.sendIpv6),
   artnet: (bytes, address, by) => engine.sockets.sendRoutedArtNet(bytes, address, by),
   artnetListeners: (portAddress) => {
     const own = engine.using.artnet?.address;

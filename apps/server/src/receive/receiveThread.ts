@@ -27,14 +27,36 @@ const IPV6 = 2;
 let lastAddress = '';
 let lastBits = 0;
 
+/** So many packets the system hands out of one socket in one go; fewer say that none waits any more. */
+const IN_ONE_GO = 32;
+const NAP_MS = 0.5;
+const nobody = new Int32Array(new SharedArrayBuffer(4));
+let inThisGo = 0;
+/** When this go began; its packets all count as come then, a fifth of a millisecond apart at most. */
+let at = 0;
+
+/**
+ * Being woken for each packet costs sender and receiver more than the packet. So when none waits any more, a moment
+ * passes before the sockets are listened to again: what comes meanwhile waits in their buffers and is taken in one go.
+ */
+function nap(): void {
+  const drained = inThisGo < IN_ONE_GO;
+  inThisGo = 0;
+  if (drained) Atomics.wait(nobody, 0, 0, NAP_MS);
+}
+
 const receiver = new Receiver(ports, {
   packet(bytes, protocol, via, address, from) {
     if (via !== IPV6 && address !== lastAddress) {
       lastAddress = address;
       lastBits = addressBits(address);
     }
-    if (ring.write(bytes, protocol, via, via === IPV6 ? address : lastBits, from, offset + performance.now()))
-      tell({ type: 'packets' });
+    if (inThisGo === 0) {
+      at = offset + performance.now();
+      setImmediate(nap);
+    }
+    inThisGo += 1;
+    if (ring.write(bytes, protocol, via, via === IPV6 ? address : lastBits, from, at)) tell({ type: 'packets' });
   },
   trouble: (error) => tell({ type: 'trouble', error: plain(error) }),
   joined: (state) => tell({ type: 'joined', state }),

@@ -10,7 +10,7 @@ import {
 } from '@taxiarch/core/address';
 import { ArtNet, PORTS_PER_PAGE, blankPollReply, decodeArtNet, encodePollReply } from '@taxiarch/core/artnet';
 import { Sacn, decodeSacn } from '@taxiarch/core/sacn';
-import { BROADCAST, join, open, type Ports } from '../network';
+import { BROADCAST, hearGroups, open, type Ports } from '../network';
 
 export const NAME = 'Crow’s nest';
 /** The address that it was planned to have, and one that it has when its other interface is chosen */
@@ -71,9 +71,8 @@ export class Receiver {
     ];
     // Multicast comes by the interface that was chosen; by the other one nothing comes.
     if (iface === 'wrong') return;
-    const groups = await open('0.0.0.0', this.udp.sacn, (bytes, from) => this.takeSacn(bytes, from));
     const sacn = universes.filter(({ protocol }) => protocol === 'sacn').map(({ number }) => multicastGroup(number));
-    this.sockets.push(groups, ...(await join(groups, sacn)));
+    this.sockets.push(...(await hearGroups(this.udp.sacn, sacn, (bytes, from) => this.takeSacn(bytes, from))));
   }
 
   stop(): void {

@@ -185,7 +185,9 @@ export const settings = shape(
       4096,
     ),
     sendIpv6: begun(
-      flag('sACN by IPv6 as well', { about: 'What is taken is sent by IPv6 as well, on the same interface.' }),
+      flag('sACN by IPv6 as well', {
+        about: 'What is taken and routed is sent by IPv6 as well, on the same interface.',
+      }),
       false,
     ),
     diagnostics: begun(

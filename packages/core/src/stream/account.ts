@@ -46,8 +46,8 @@ export class StreamAccount implements StreamCounts {
   private sequence = -1;
   private lastLevels = -1;
   private interval = 0;
-  private readonly rates = new Uint16Array(BUCKETS);
-  private readonly losses = new Uint16Array(BUCKETS);
+  private readonly rates: Uint16Array;
+  private readonly losses: Uint16Array;
   private bucket: number;
 
   constructor(
@@ -57,6 +57,10 @@ export class StreamAccount implements StreamCounts {
     this.firstSeen = now;
     this.lastSeen = now;
     this.bucket = Math.floor(now / BUCKET_MS);
+    // One piece of memory for both: thousands of streams may begin at once.
+    const buckets = new Uint16Array(2 * BUCKETS);
+    this.rates = buckets.subarray(0, BUCKETS);
+    this.losses = buckets.subarray(BUCKETS);
   }
 
   /**

@@ -79,7 +79,7 @@ function Groups({ settings, change, live }: Given) {
           : `${membership.ipv6} of them are joined by IPv6 as well.`}
       </Text>
       <Check
-        label="Send what is taken by IPv6 as well"
+        label="Send what is taken and routed by IPv6 as well"
         on={settings.sendIpv6}
         onChange={(on) => act(change({ sendIpv6: on }))}
       />
