@@ -67,7 +67,12 @@ const OTHERWISE: Readonly<Record<string, string>> = {
   'link.receiverBase': 'The visualiser counts',
   'link.lines': 'Remove line',
   'link.startsFirst': 'Which starts first',
-  'link.well': 'I looked: it is well',
+  'model.priorityFirst': 'A higher priority gets in though it is full',
+  'sighting.about': 'saw({ kind',
+  'sighting.question': 'name, says,',
+  'sighting.answer': 'I looked: it is well',
+  'sighting.by': 'by || ',
+  'sighting.at': 'nobody knows when',
 };
 
 const said = (words: string) => text.includes(words);

@@ -15,6 +15,8 @@ const STATES = {
   'no answer': ['question', 'stray'],
   'not supported': ['ring', 'warn'],
   unseen: ['dash', 'soft'],
+  planned: ['dash', 'soft'],
+  open: ['ring', 'warn'],
   ragged: ['ring', 'warn'],
   'look at': ['ring', 'warn'],
   drifted: ['ring', 'warn'],

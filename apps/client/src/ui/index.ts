@@ -2,6 +2,7 @@ export * from './Button';
 export * from './Choice';
 export * from './Empty';
 export * from './Field';
+export * from './KnownMark';
 export * from './Notice';
 export * from './Opened';
 export * from './PennantFlag';

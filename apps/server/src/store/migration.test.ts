@@ -17,8 +17,8 @@ const SAMPLES = join(__dirname, '../testing/samples');
 const sample = (name: string): string => gunzipSync(readFileSync(join(SAMPLES, `${name}.gz`))).toString('utf8');
 
 /** The show as the sample's own export has it, brought up as a show file. */
-function exported(): ShowRecords {
-  const read = readShowFile(sample('show-5.taxiarch.json'));
+function exported(version = 5): ShowRecords {
+  const read = readShowFile(sample(`show-${version}.taxiarch.json`));
   if (!read.ok) throw new Error(read.why);
   return read.value.records;
 }
@@ -66,11 +66,30 @@ test('a journal of version 5: the show is what its export said, its history can 
   await server.stop();
 
   // As it was, it stays beside; the next start finds everything of today.
-  expect(readFileSync(join(folder, 'journal.jsonl.before-version-6'), 'utf8')).toBe(sample('journal-5.jsonl'));
+  expect(readFileSync(join(folder, 'journal.jsonl.before-version-8'), 'utf8')).toBe(sample('journal-5.jsonl'));
   const again = await ServerProcess.start(folder);
   expect(sorted((await again.get<ShowReply>('/api/show')).records)).toEqual(sorted(after.records));
   expect((await again.get<LiveReport>('/api/live')).notices).toEqual([]);
   await again.stop();
+  removeFolder(folder);
+});
+
+test('a journal of version 6: what was answered to a link is a sighting, and models say that priority comes first', async () => {
+  const folder = folderOf(sample('journal-6.jsonl'));
+  const server = await ServerProcess.start(folder);
+  const { records } = await server.get<ShowReply>('/api/show');
+  expect(sorted(records)).toEqual(sorted(exported(6)));
+  expect(records.sighting.map(({ question }) => question).sort()).toEqual([
+    'firewall',
+    'firewall',
+    'firewall',
+    'order',
+    'order',
+  ]);
+  expect(records.model.every(({ priorityFirst }) => priorityFirst)).toBe(true);
+  const undone = await server.request('POST', '/api/undo', { author: 'Bela' });
+  expect((undone.body as Edit).sentence).toBe('Undid: Renamed lamp 101');
+  await server.stop();
   removeFolder(folder);
 });
 

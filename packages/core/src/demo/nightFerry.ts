@@ -304,4 +304,6 @@ export const nightFerry = (): ShowRecords => ({
   route: [],
   control: [],
   link: LINKS,
+  sighting: [],
+  good: [],
 });

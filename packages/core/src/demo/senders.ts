@@ -61,5 +61,4 @@ export const LINKS: readonly Link[] = (
   receiverBase: 1,
   lines: [{ from, count, to: from }],
   startsFirst: 'sender',
-  well: ['order', 'firewall'],
 }));

@@ -17,6 +17,7 @@ export const PLAIN_MODEL = {
   rate: 44,
   universes: null,
   sources: 1,
+  priorityFirst: true,
   parameters: null,
   base: 0,
   remote: false,

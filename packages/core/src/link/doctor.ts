@@ -10,10 +10,11 @@ import type { Link, ShowRecords } from '../records';
 import type { Case, DoctorLine, LinkHeard } from './doctorLine';
 import { firewall, interfaces, mask, together } from './ends';
 import { onTheWire, order, protocol } from './heard';
+import { arrives } from './arrives';
 import { linkedUniverses } from './linked';
 import { base, enough } from './numbering';
 
-export type { DoctorLine } from './doctorLine';
+export type { DoctorLine, DoctorState } from './doctorLine';
 
 /** In the order in which a person works through them. */
 const CHECKS: readonly ((one: Case) => DoctorLine)[] = [
@@ -26,6 +27,7 @@ const CHECKS: readonly ((one: Case) => DoctorLine)[] = [
   enough,
   order,
   firewall,
+  arrives,
 ];
 
 const fed = new WeakMap<ShowRecords, ReadonlySet<number>>();
@@ -71,3 +73,8 @@ export function doctor(link: Link, records: ShowRecords, live: LinkHeard): Docto
   const one: Case = { link, records, sender, visualiser, universes, streams, node, used, listeningSince };
   return CHECKS.map((check) => check(one));
 }
+
+/** Whether nothing is wrong or open, and somebody said or saw that it arrives. */
+export const arrivesSurely = (lines: readonly DoctorLine[]): boolean =>
+  lines.some(({ name, state }) => name === 'arrives' && state === 'fine') &&
+  lines.every(({ state }) => state === 'fine' || state === 'planned');

@@ -1,13 +1,13 @@
 /** What stands between the two machines: their networks, masks, interfaces and firewalls. */
 import { addressesOf, canReach, isLoopback, isStandIn } from '../ip';
-import { ask, fine, wrong, type Case, type DoctorLine } from './doctorLine';
+import { ask, fine, planned, wrong, type Case, type DoctorLine } from './doctorLine';
 
 export function together({ records, sender, visualiser }: Case): DoctorLine {
   const title = 'On one computer, or on one network';
-  if (sender.id === visualiser.id) return fine('together', title, 'Both are one computer.');
+  if (sender.id === visualiser.id) return planned('together', title, 'Both are one computer.');
   const reach = canReach(sender.machine, visualiser, records.network);
   return reach.reaches
-    ? fine('together', title, reach.sentence)
+    ? planned('together', title, reach.sentence)
     : wrong('together', title, reach.sentence, `Give ${visualiser.name} an address in the network of ${sender.name}.`);
 }
 
@@ -23,14 +23,15 @@ export function mask({ sender, visualiser }: Case): DoctorLine {
     );
   const says = `${a.text}/${a.prefix} and ${b.text}/${b.prefix}`;
   return a.prefix === b.prefix
-    ? fine('mask', title, `${says}: the same mask.`)
+    ? planned('mask', title, `${says}: the same mask.`)
     : wrong('mask', title, `${says}: the masks differ.`, 'Give both the same mask.');
 }
 
 /** The visualiser is heard, and from the address that it is planned to have. */
-export function interfaces({ records, visualiser, sender, streams, node }: Case): DoctorLine {
+export function interfaces(one: Case): DoctorLine {
+  const { records, visualiser, sender, streams, node } = one;
   const title = 'The right interface on each side';
-  const planned = addressesOf(visualiser).map(({ text }) => text);
+  const its = addressesOf(visualiser).map(({ text }) => text);
   const from = [...new Set(streams.map(({ stream }) => stream.address))];
   const should = sender.addresses;
   const strange = from.find((address) => should.length > 0 && !should.includes(address));
@@ -40,13 +41,15 @@ export function interfaces({ records, visualiser, sender, streams, node }: Case)
       title,
       `${sender.name} sends from ${strange}; planned is ${should.join(' or ')}.`,
       `Choose the interface ${should[0]} in the network settings of ${sender.name}.`,
+      'heard',
     );
-  if (node && !planned.includes(node.address))
+  if (node && !its.includes(node.address))
     return wrong(
       'interface',
       title,
-      `${visualiser.name} answers from ${node.address}; planned is ${planned.join(' or ') || 'no address'}.`,
-      `Choose the interface ${planned[0] ?? ''} in the network settings of ${visualiser.name}.`,
+      `${visualiser.name} answers from ${node.address}; planned is ${its.join(' or ') || 'no address'}.`,
+      `Choose the interface ${its[0] ?? ''} in the network settings of ${visualiser.name}.`,
+      'said',
     );
   const ends = [...addressesOf(visualiser), ...addressesOf(sender.machine)];
   const loop = ends.find(({ number }) => isLoopback(number) && !isStandIn(number, records.network));
@@ -58,21 +61,21 @@ export function interfaces({ records, visualiser, sender, streams, node }: Case)
       'Choose an interface of the network instead.',
     );
   return node
-    ? fine('interface', title, `${visualiser.name} answers from ${node.address}, as planned.`)
-    : {
-        name: 'interface',
+    ? fine('interface', title, `${visualiser.name} answers from ${node.address}, as planned.`, 'said')
+    : ask(
+        one,
+        'interface',
         title,
-        state: 'ask',
-        says: `${visualiser.name} does not answer polls, so its interface cannot be seen from here.`,
-        mend: `Look in its network settings that ${planned[0] ?? 'its address'} is chosen.`,
-      };
+        `${visualiser.name} does not answer polls, so its interface cannot be seen from here.`,
+        `Look in its network settings that ${its[0] ?? 'its address'} is chosen.`,
+      );
 }
 
 export function firewall(one: Case): DoctorLine {
   const title = 'No firewall between';
   const { node, visualiser, link } = one;
   if (node && link.protocol === 'artnet')
-    return fine('firewall', title, `${visualiser.name} answers polls, so Art-Net’s port is open there.`);
+    return fine('firewall', title, `${visualiser.name} answers polls, so Art-Net’s port is open there.`, 'said');
   return ask(
     one,
     'firewall',

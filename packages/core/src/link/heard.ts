@@ -1,6 +1,6 @@
 /** What is heard of the sender, and when it began. */
 import { formatUniverses, protocolName } from '../address';
-import { ask, fine, wrong, type Case, type DoctorLine } from './doctorLine';
+import { ask, fine, planned, wrong, type Case, type DoctorLine } from './doctorLine';
 
 export function protocol({ link, sender, universes, streams }: Case): DoctorLine {
   const title = `${protocolName(link.protocol)} is on at the sender`;
@@ -13,7 +13,7 @@ export function protocol({ link, sender, universes, streams }: Case): DoctorLine
       `Set its line, or this link, to the same protocol.`,
     );
   return streams.length > 0
-    ? fine('protocol', title, `${sender.name} is heard by ${protocolName(link.protocol)}.`)
+    ? fine('protocol', title, `${sender.name} is heard by ${protocolName(link.protocol)}.`, 'heard')
     : wrong(
         'protocol',
         title,
@@ -27,7 +27,7 @@ export function onTheWire({ universes, streams, sender }: Case): DoctorLine {
   const heard = new Set(streams.map(({ universe }) => universe));
   const silent = universes.map(({ universe }) => universe).filter((universe) => !heard.has(universe));
   return silent.length === 0
-    ? fine('universes', title, `All ${universes.length} are heard.`)
+    ? fine('universes', title, `All ${universes.length} are heard.`, 'heard')
     : wrong(
         'universes',
         title,
@@ -49,7 +49,7 @@ const WHY = {
 export function order(one: Case): DoctorLine {
   const { link, node, streams, visualiser, sender, listeningSince } = one;
   const { startsFirst } = link;
-  if (startsFirst === 'either') return fine('order', 'Which is started first', 'Either may be: the link says so.');
+  if (startsFirst === 'either') return planned('order', 'Which is started first', 'Either may be: the link says so.');
   const [first, second] = startsFirst === 'sender' ? [sender.name, visualiser.name] : [visualiser.name, sender.name];
   const title =
     startsFirst === 'sender'
@@ -62,7 +62,7 @@ export function order(one: Case): DoctorLine {
   if (node && streams.length > 0 && !(beforeUs(node.firstSeen) && beforeUs(began))) {
     const late = startsFirst === 'sender' ? began - node.firstSeen : node.firstSeen - began;
     return late < 0
-      ? fine('order', title, `${first} was heard before ${second}.`)
+      ? fine('order', title, `${first} was heard before ${second}.`, 'heard')
       : wrong(
           'order',
           title,

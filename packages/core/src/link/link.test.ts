@@ -4,8 +4,8 @@ import type { StreamReport } from '../stream';
 import { nightFerry } from '../demo';
 import { recordsAfter } from '../edit';
 import { sendersOf } from '../flow';
-import type { Link, Machine, ShowRecords } from '../records';
-import { doctor, linkedUniverses, proposeLines, receiverWire, shownAs, type LinkHeard } from '.';
+import type { Link, Machine, ShowRecords, Sighting } from '../records';
+import { arrivesSurely, doctor, linkedUniverses, proposeLines, receiverWire, shownAs, type LinkHeard } from '.';
 
 const ferry = nightFerry();
 const link = ferry.link.find(({ id }) => id === 'link-bridge-artnet')!;
@@ -22,7 +22,7 @@ const crow = (over: Partial<NodeReport> = {}, listens = LISTENS) =>
     shortName: 'Crow’s nest',
     gone: false,
     firstSeen: 0,
-    ports: listens.map((portAddress) => ({ direction: 'out', sacn: false, portAddress })),
+    ports: listens.map((portAddress) => ({ direction: 'out', sacn: false, portAddress, active: true })),
     ...over,
   }) as unknown as NodeReport;
 const live = (
@@ -39,15 +39,66 @@ const live = (
 const found = (one: Link = link, now = live(), records: ShowRecords = ferry) =>
   Object.fromEntries(doctor(one, records, now).map((line) => [line.name, line]));
 const notFine = (lines: Record<string, { state: string }>) =>
-  Object.entries(lines).flatMap(([name, { state }]) => (state === 'fine' ? [] : [name]));
+  Object.entries(lines).flatMap(([name, { state }]) => (state === 'fine' || state === 'planned' ? [] : [name]));
 const withMachine = (id: string, over: Partial<Machine>): ShowRecords => ({
   ...ferry,
   machine: ferry.machine.map((one) => (one.id === id ? { ...one, ...over } : one)),
 });
 
-test('nothing is wrong with the links of the demo show while all is well', () => {
-  expect(notFine(found())).toEqual([]);
-  expect(Object.keys(found())).toHaveLength(9);
+/** What a person answered to one of the doctor's questions. */
+const answered = (question: string, over: Partial<Sighting> = {}): ShowRecords => ({
+  ...ferry,
+  sighting: [
+    {
+      id: question,
+      rev: 5,
+      about: { kind: 'link', id: link.id, part: '' },
+      question,
+      answer: 'yes',
+      by: 'Ada',
+      at: '2026-11-26T08:00:00.000Z',
+      ...over,
+    },
+  ],
+});
+
+test('while all is well nothing is wrong, what only the plan says is not called fine, and one question is open', () => {
+  const states = Object.values(found()).map(({ name, state, known }) => [name, state, known]);
+  expect(states).toEqual([
+    ['together', 'planned', 'worked out'],
+    ['mask', 'planned', 'worked out'],
+    ['interface', 'fine', 'said'],
+    ['protocol', 'fine', 'heard'],
+    ['universes', 'fine', 'heard'],
+    ['base', 'fine', 'said'],
+    ['enough', 'planned', 'worked out'],
+    ['order', 'ask', 'not known'],
+    ['firewall', 'fine', 'said'],
+    ['arrives', 'fine', 'said'],
+  ]);
+  expect(arrivesSurely(doctor(link, ferry, live()))).toBe(false);
+  expect(arrivesSurely(doctor(link, answered('order'), live()))).toBe(true);
+});
+
+test('a visualiser that says that nothing comes in is not fine, whatever is on the wire', () => {
+  const deaf = crow();
+  const ports = deaf.ports.map((port) => ({ ...port, active: port.portAddress !== 10 }));
+  const line = found(link, live([{ ...deaf, ports }]))['arrives'];
+  expect(line).toMatchObject({
+    state: 'must fix',
+    known: 'said',
+    says: expect.stringMatching(/nothing comes in for 11\.$/),
+  });
+  expect(arrivesSurely(doctor(link, answered('order'), live([{ ...deaf, ports }])))).toBe(false);
+});
+
+test('whether sACN arrives only a person can tell, and none ships answered', () => {
+  const sacn = ferry.link.find(({ protocol }) => protocol === 'sacn')!;
+  expect(doctor(sacn, ferry, live()).find(({ name }) => name === 'arrives')).toMatchObject({
+    state: 'ask',
+    known: 'not known',
+  });
+  expect(ferry.sighting).toEqual([]);
 });
 
 test('one link’s numbers, moved by one, may be its neighbour’s: the base is still told', () => {
@@ -62,11 +113,23 @@ test('one link’s numbers, moved by one, may be its neighbour’s: the base is 
   });
 });
 
-test('what cannot be seen is asked, and is well once a person has said so', () => {
-  const asked = found({ ...link, well: [] });
-  expect(notFine(asked)).toEqual(['order']);
-  expect(asked['order']).toMatchObject({ state: 'ask' });
-  expect(notFine(found({ ...link, well: ['order'] }))).toEqual([]);
+test('what cannot be seen is asked, and is well once a person has said so, until its path changes', () => {
+  expect(found()['order']).toMatchObject({ state: 'ask', known: 'not known' });
+  expect(found(link, live(), answered('order'))['order']).toMatchObject({
+    state: 'fine',
+    known: 'seen',
+    says: 'Ada looked, and found it well.',
+  });
+  expect(found(link, live(), answered('order', { answer: 'no' }))['order']).toMatchObject({
+    state: 'must fix',
+    known: 'seen',
+  });
+  const changed = answered('order');
+  const machine = changed.machine.map((one) => (one.id === 'machine-crow' ? { ...one, rev: 6 } : one));
+  expect(found(link, live(), { ...changed, machine })['order']).toMatchObject({
+    state: 'ask',
+    says: expect.stringMatching(/^Ada found it well; since then Crow’s nest changed\./) as string,
+  });
 });
 
 test('a base that differs is told as off by one, in the plan with its repair, on the wire with its mend', () => {
@@ -79,7 +142,7 @@ test('a base that differs is told as off by one, in the plan with its repair, on
     { ...ferry, link: [{ ...link, receiverBase: 0 }] },
     planned['base']!.repair!.plan.changes,
   );
-  expect(notFine(found(mended.link[0]!))).toEqual([]);
+  expect(notFine(found(mended.link[0]!))).toEqual(['order']);
   expect(found(link, live([crow({}, shifted)]))['base']).toMatchObject({
     says: 'Crow’s nest listens one above what is sent: it is off by one.',
     mend: 'Set Crow’s nest to count from 1.',
@@ -116,7 +179,7 @@ test.each([
 });
 
 test('a sender that looks for receivers is to be started second', () => {
-  const visualiserFirst: Link = { ...link, startsFirst: 'visualiser', well: [] };
+  const visualiserFirst: Link = { ...link, startsFirst: 'visualiser' };
   const early = live([crow({ firstSeen: 20_000 })], [stream({ firstSeen: 50_000 })]);
   expect(found(visualiserFirst, early)['order']).toMatchObject({
     state: 'fine',
@@ -129,11 +192,11 @@ test('a sender that looks for receivers is to be started second', () => {
     says: 'Bridge desk sent 30 s before Crow’s nest was there.',
     mend: expect.stringMatching(/^Start Bridge desk again/) as string,
   });
-  expect(found({ ...visualiserFirst, startsFirst: 'either' }, late)['order']).toMatchObject({ state: 'fine' });
+  expect(found({ ...visualiserFirst, startsFirst: 'either' }, late)['order']).toMatchObject({ state: 'planned' });
 });
 
 test('a visualiser that does not answer at all is asked about', () =>
-  expect(notFine(found({ ...link, well: [] }, live([])))).toEqual(['interface', 'order', 'firewall']));
+  expect(notFine(found(link, live([])))).toEqual(['interface', 'order', 'firewall', 'arrives']));
 
 test('proposed are all universes that the sender sends by the protocol, one to one', () => {
   expect(proposeLines(bridge, 'sacn', ferry.universe)).toEqual([{ from: 1, count: 8, to: 1 }]);

@@ -2,7 +2,7 @@
 import { formatUniverses, formatWire, protocolName, wireKey } from '../address';
 import { changed } from '../edit';
 import type { Link, ShowRecords } from '../records';
-import { type Case, type DoctorLine, fine, wrong } from './doctorLine';
+import { type Case, type DoctorLine, fine, planned, wrong } from './doctorLine';
 import { linkedUniverses } from './linked';
 import { sendersOf } from '../flow';
 
@@ -83,7 +83,7 @@ function asItSays({ link, records, universes, node, visualiser }: Case): DoctorL
     );
   const lacks = universes.flatMap(({ sent }) => (sent && !there.has(sent.number) ? [formatWire(sent)] : []));
   return lacks.length === 0
-    ? fine('base', BASE, `${visualiser.name} says that it listens to these.`)
+    ? fine('base', BASE, `${visualiser.name} says that it listens to these.`, 'said')
     : wrong(
         'base',
         BASE,
@@ -95,7 +95,7 @@ function asItSays({ link, records, universes, node, visualiser }: Case): DoctorL
 export const base = (one: Case): DoctorLine =>
   differInPlan(one) ??
   asItSays(one) ??
-  fine(
+  planned(
     'base',
     BASE,
     one.link.protocol === 'sacn' ? 'sACN counts from 1 everywhere.' : 'The numbers of both ends agree in the plan.',
@@ -106,7 +106,11 @@ export function enough({ link, used, universes }: Case): DoctorLine {
   const linked = new Set(universes.map(({ universe }) => universe));
   const lacking = used.filter((universe) => !linked.has(universe));
   return lacking.length === 0
-    ? fine('enough', title, `All ${used.length} that it sends by ${protocolName(link.protocol)} and that feed lamps.`)
+    ? planned(
+        'enough',
+        title,
+        `All ${used.length} that it sends by ${protocolName(link.protocol)} and that feed lamps.`,
+      )
     : wrong(
         'enough',
         title,

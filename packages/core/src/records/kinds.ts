@@ -3,6 +3,7 @@ import type { Checked } from '../result';
 import { control, type Control } from './control';
 import { type, type FixtureType } from './fixtureType';
 import { checkWith, type KindOf } from './kind';
+import { good, type Good } from './good';
 import { lamp, type Lamp } from './lamp';
 import { link, type Link } from './link';
 import { machine, type Machine } from './machine';
@@ -12,6 +13,7 @@ import { place, type Place } from './place';
 import { route, type Route } from './route';
 import { run, type PixelRun } from './run';
 import { show, type ShowInfo } from './showInfo';
+import { sighting, type Sighting } from './sighting';
 import { snapshot, type Snapshot } from './snapshot';
 import { universe, type Universe } from './universe';
 
@@ -29,6 +31,8 @@ export interface RecordOf {
   route: Route;
   control: Control;
   link: Link;
+  sighting: Sighting;
+  good: Good;
 }
 
 export type Kind = keyof RecordOf;
@@ -49,6 +53,8 @@ export const DESCRIPTIONS: { readonly [K in Kind]: KindOf } = {
   route,
   control,
   link,
+  sighting,
+  good,
 };
 
 export const KINDS = Object.keys(DESCRIPTIONS) as readonly Kind[];

@@ -1,6 +1,6 @@
 /** A sender and the visualiser that is to show what it sends. */
 import { protocol, showUniverse } from './common';
-import { begun, list, name, oneOf, reference, shape, text, whole, type Of } from '../field';
+import { begun, list, name, oneOf, reference, shape, whole, type Of } from '../field';
 import { kindOf, type RecordFrom } from './kind';
 
 /** Many visualisers look for senders only when they begin; some senders look for receivers only then. */
@@ -40,13 +40,6 @@ export const link = kindOf(
         about: 'Which of the two must be there before the other.',
       }),
       'sender',
-    ),
-    well: begun(
-      list('Answers', text('Answer', 80), 40, {
-        what: 'The answers',
-        about: 'What a person answered to the doctor’s questions: names of those found well.',
-      }),
-      [],
     ),
   },
 );

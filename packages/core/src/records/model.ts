@@ -36,6 +36,13 @@ export const model = kindOf(
       what: 'The most sources of a merge',
       about: '1 for one that cannot merge.',
     }),
+    priorityFirst: begun(
+      flag('Higher priority gets in', {
+        what: 'Whether a higher priority gets in',
+        about: 'sACN: though all places of its merge are taken, a source of higher priority gets one.',
+      }),
+      true,
+    ),
     parameters: limit(
       'Most parameters sent',
       10_000_000,

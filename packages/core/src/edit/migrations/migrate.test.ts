@@ -119,11 +119,15 @@ test('links name machines at both ends', () => {
     senderBase: 0,
     receiverBase: 1,
     lines: [],
-    well: [],
+    well: ['firewall'],
   };
   const now = up({ machine: [{ ...MACHINE_1, name: 'Screen' }], source: [SOURCE_1], link: [link] });
   checkAll(now);
   expect(now['link']).toMatchObject([{ senderId: 's', visualiserId: 'm', startsFirst: 'sender' }]);
+  // What was answered stays, as a sighting of whom nobody knows.
+  expect(now['sighting']).toMatchObject([
+    { about: { kind: 'link', id: 'l' }, question: 'firewall', answer: 'yes', by: '' },
+  ]);
 });
 
 describe('a history', () => {

@@ -8,10 +8,12 @@ import { to3 } from './to3';
 import { to4 } from './to4';
 import { to5 } from './to5';
 import { to6 } from './to6';
+import { to7 } from './to7';
+import { to8 } from './to8';
 import { versionSeen } from './unnumbered';
 
 /** In sequence. A new one is a file beside these and a line here. */
-const STEPS: readonly Step[] = [to2, to3, to4, to5, to6];
+const STEPS: readonly Step[] = [to2, to3, to4, to5, to6, to7, to8];
 
 /** The version in which records are written today. */
 export const RECORD_VERSION = STEPS[STEPS.length - 1]!.to;

@@ -15,15 +15,22 @@ const link = (over: object): ShowRecords => ({
   link: ferry.link.map((one) => (one.id === 'link-bridge-artnet' ? { ...one, ...over } : one)),
 });
 
-test('nine lines, each with its word; what cannot be seen is asked, and answered by a person', async () => {
-  await page(link({ well: [] }), { link: 'link-bridge-artnet' });
-  expect(lines()).toHaveLength(9);
-  expect(line(/On one computer/).textContent).toContain('fine');
+test('ten lines, each with its word and how it is known; what cannot be seen is answered by a person', async () => {
+  await page(ferry, { link: 'link-bridge-artnet' });
+  expect(lines()).toHaveLength(10);
+  // By the plan alone nothing is fine.
+  expect(line(/On one computer/).textContent).toMatch(/planned.*worked out/);
   const asks = line(/No firewall between/);
-  expect(asks.textContent).toContain('look at');
+  expect(asks.textContent).toMatch(/open.*not known/);
   fireEvent.click(within(asks).getByRole('button', { name: 'I looked: it is well, No firewall between' }));
   await settled();
-  expect(asked).toMatchObject([{ body: { changes: [{ kind: 'link', after: { well: ['firewall'] } }] } }]);
+  const [{ kind, after }] = proposed() as [{ kind: string; after: object }];
+  expect(kind).toBe('sighting');
+  expect(after).toMatchObject({
+    about: { kind: 'link', id: 'link-bridge-artnet', part: '' },
+    question: 'firewall',
+    answer: 'yes',
+  });
 });
 
 test('a base that differs is the loudest thing, and its repair is one press', async () => {
@@ -58,7 +65,6 @@ test('a new link is proposed one to one, and says what it lacks until it is whol
     senderId: 'machine-stern',
     lines: [{ from: 3, count: 6, to: 3 }],
     startsFirst: 'either',
-    well: [],
   });
   expect(routed.sent[0]).toMatch(/^\/flow\/links\//);
 });

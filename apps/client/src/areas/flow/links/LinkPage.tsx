@@ -5,7 +5,8 @@ import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { formatWire, type NumberingBase, type Protocol } from '@taxiarch/core/address';
 import { doctor, type DoctorLine, linkedUniverses, proposeLines, shownAs } from '@taxiarch/core/link';
-import { changed, removed } from '@taxiarch/core/edit';
+import { removed } from '@taxiarch/core/edit';
+import type { Seen } from '@taxiarch/core/known';
 import { type Link, START_ORDERS } from '@taxiarch/core/records';
 import { MachineChoice } from '@/forms/MachineChoice';
 import { RecordFoot } from '@/forms/RecordFoot';
@@ -13,9 +14,24 @@ import { useRecordForm } from '@/forms/useRecordForm';
 import { useLive } from '@/data/live';
 import { useStandIns } from '@/data/machines';
 import { wholeFrom } from '@/data/numbers';
+import { saw } from '@/data/sightings';
 import { propose, useShow } from '@/data/show';
 import { Delete } from '@/forms/Delete';
-import { Button, Choice, Empty, Field, Notice, Pick, Screen, Section, Sentence, StateWord, Text, count } from '@/ui';
+import {
+  Button,
+  Choice,
+  Empty,
+  Field,
+  KnownMark,
+  Notice,
+  Pick,
+  Screen,
+  Section,
+  Sentence,
+  StateWord,
+  Text,
+  count,
+} from '@/ui';
 import { linkFormOf, newLinkForm, linkPlan, type LinkForm } from './linkForm';
 
 export function LinkPage() {
@@ -27,7 +43,7 @@ export function LinkPage() {
   return loaded ? <Empty>This link is not in the show any more.</Empty> : null;
 }
 
-const WORDS = { fine: 'fine', 'must fix': 'must fix', ask: 'look at' } as const;
+const WORDS = { fine: 'fine', 'must fix': 'must fix', planned: 'planned', ask: 'open' } as const;
 
 function Looked({ link }: { link: Link }) {
   const { edit } = useLocalSearchParams<{ edit?: string }>();
@@ -51,8 +67,8 @@ function Looked({ link }: { link: Link }) {
             : wrong > 0
               ? `${link.name}: ${count(wrong, 'thing')} to mend.`
               : asked > 0
-                ? `${link.name}: ${count(asked, 'question')} left.`
-                : `${link.name} is fine.`}
+                ? `${link.name}: nothing is wrong that can be heard; ${count(asked, 'question')} open.`
+                : `${link.name}: heard, said or seen to be fine.`}
         </Sentence>
       }
       acts={
@@ -91,11 +107,27 @@ function Looked({ link }: { link: Link }) {
   );
 }
 
+/** Who saw it, and when. */
+const seenText = ({ by, at, changed }: Seen): string =>
+  [
+    `${by || 'Somebody'}, ${at === null ? 'nobody knows when' : new Date(at).toLocaleString('en-GB')}.`,
+    changed.length > 0 ? `Since then changed: ${changed.join(', ')}.` : '',
+  ]
+    .filter(Boolean)
+    .join(' ');
+
 function Line({ line, link }: { line: DoctorLine; link: Link }) {
   const [why, setWhy] = useState('');
-  const { name, title, state, says, mend, repair } = line;
-  const write = (sentence: string, after: Link) =>
-    propose(sentence, [changed('link', link, after)]).catch((error: Error) => setWhy(error.message));
+  const { name, title, state, known, says, mend, repair, seen } = line;
+  const router = useRouter();
+  const { patch } = useShow();
+  const lamp = link.lines
+    .flatMap(({ from, count: many }) => Array.from({ length: many }, (_, i) => patch.universe(from + i)))
+    .find((spans) => spans.length > 0)?.[0]?.patched.lamp.id;
+  const answer = (says: 'yes' | 'no') =>
+    void saw({ kind: 'link', id: link.id, part: '' }, name, says, `${link.name}, ${title}`).catch((error: Error) =>
+      setWhy(error.message),
+    );
   return (
     <View role="listitem" className="gap-1 border-b border-line py-3">
       <View className="flex-row items-center gap-3">
@@ -107,6 +139,7 @@ function Line({ line, link }: { line: DoctorLine; link: Link }) {
       <Text kind="small" tone={state === 'fine' ? 'soft' : 'text'}>
         {says}
       </Text>
+      <KnownMark known={known} evidence={seen ? [seenText(seen)] : []} />
       {mend !== '' && <Text>{mend}</Text>}
       {why !== '' && <Notice state="must fix">{why}</Notice>}
       {repair && (
@@ -117,20 +150,19 @@ function Line({ line, link }: { line: DoctorLine; link: Link }) {
           }
         />
       )}
-      {state === 'ask' && (
-        <Button
-          label={`I looked: it is well, ${title}`}
-          short="I looked: it is well"
-          onPress={() => void write(`Found well: ${title}`, { ...link, well: [...link.well, name] })}
-        />
-      )}
-      {state === 'fine' && link.well.includes(name) && (
-        <Button
-          label={`Ask again: ${title}`}
-          short="Ask again"
-          look="bare"
-          onPress={() => void write(`Asks again: ${title}`, { ...link, well: link.well.filter((one) => one !== name) })}
-        />
+      {(state === 'ask' || seen) && (
+        <View className="flex-row flex-wrap gap-2">
+          {name === 'arrives' && lamp && (
+            <Button label="Light one" onPress={() => router.navigate(`/prove?lamp=${lamp}`)} />
+          )}
+          <Button label={`I looked: it is well, ${title}`} short="I looked: it is well" onPress={() => answer('yes')} />
+          <Button
+            label={`I looked: it is not so, ${title}`}
+            short="It is not so"
+            look="bare"
+            onPress={() => answer('no')}
+          />
+        </View>
       )}
     </View>
   );

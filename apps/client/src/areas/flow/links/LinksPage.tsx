@@ -3,7 +3,7 @@ import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { protocolName } from '@taxiarch/core/address';
 import { rangeText } from '@taxiarch/core/flow';
-import { doctor } from '@taxiarch/core/link';
+import { arrivesSurely, doctor, type DoctorState } from '@taxiarch/core/link';
 import { useLive } from '@/data/live';
 import { useShow } from '@/data/show';
 import { Button, Row, Screen, Sentence, StateWord, Text, count } from '@/ui';
@@ -14,7 +14,8 @@ export function LinksPage() {
   const live = useLive();
   const links = [...records.link].sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }));
   const looked = links.map((link) => ({ link, lines: live ? doctor(link, records, live) : [] }));
-  const well = looked.filter(({ lines }) => lines.length > 0 && lines.every(({ state }) => state === 'fine'));
+  const has = (wanted: DoctorState) => looked.filter(({ lines }) => lines.some(({ state }) => state === wanted)).length;
+  const well = looked.filter(({ lines }) => arrivesSurely(lines)).length;
   return (
     <Screen
       sentence={
@@ -23,7 +24,13 @@ export function LinksPage() {
             ? 'Reading the show…'
             : links.length === 0
               ? 'No console is linked to a visualiser yet.'
-              : `${well.length} of ${count(links.length, 'link')} fine.`}
+              : [
+                  `${well} of ${count(links.length, 'link')} said or seen to arrive.`,
+                  has('must fix') > 0 && `${has('must fix')} to mend.`,
+                  has('ask') > 0 && `${has('ask')} with open questions.`,
+                ]
+                  .filter(Boolean)
+                  .join(' ')}
         </Sentence>
       }
       acts={
@@ -53,7 +60,7 @@ export function LinksPage() {
                   </Text>
                 )}
               </View>
-              <StateWord state={wrong.length > 0 ? 'must fix' : asked.length > 0 ? 'look at' : 'fine'} />
+              <StateWord state={wrong.length > 0 ? 'must fix' : asked.length > 0 ? 'open' : 'fine'} />
             </Row>
           );
         })}

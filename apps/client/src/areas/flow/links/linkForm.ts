@@ -33,7 +33,7 @@ const NEW_LINK: LinkForm = {
   startsFirst: 'sender',
 };
 
-export const linkFormOf = ({ id: _id, rev: _rev, name: _name, well: _well, ...form }: Link): LinkForm => ({
+export const linkFormOf = ({ id: _id, rev: _rev, name: _name, ...form }: Link): LinkForm => ({
   ...NEW_LINK,
   ...form,
 });
@@ -72,8 +72,6 @@ export function linkPlan(form: LinkForm, base: Link | undefined, id: string, rec
     id: base?.id ?? id,
     rev: base?.rev ?? 0,
     name: `${sender.name} by ${protocolName(form.protocol)} to ${visualiser.name}`,
-    // Another order asks its question anew.
-    well: (base?.well ?? []).filter((name) => name !== 'order' || base?.startsFirst === form.startsFirst),
   };
   const checked = checkRecord('machine', visualiser);
   if (!checked.ok) return refuse('not-understood', checked.why);
@@ -87,7 +85,6 @@ export function linkPlan(form: LinkForm, base: Link | undefined, id: string, rec
         },
     tellers: {
       name: null,
-      well: null,
       senderId: nameOf,
       visualiserId: nameOf,
       protocol: protocolName,

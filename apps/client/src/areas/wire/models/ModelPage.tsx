@@ -225,6 +225,11 @@ function Editor({ start, model }: { start: Model; model: Model | undefined }) {
           on={form.model.fixedValue}
           onChange={(fixedValue) => set({ fixedValue })}
         />
+        <Check
+          label="A higher priority gets in though it is full"
+          on={form.model.priorityFirst}
+          onChange={(priorityFirst) => set({ priorityFirst })}
+        />
         <Check label="Repeats one port at another" on={form.model.copies} onChange={(copies) => set({ copies })} />
         <Check
           label="Its settings can be pushed by Art-Net"

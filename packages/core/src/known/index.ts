@@ -1,0 +1,3 @@
+/** How things are known: marks, heights, and what people saw. */
+export * from './known';
+export * from './sightings';
