@@ -173,6 +173,7 @@ async function main(): Promise<void> {
   await opening;
   host.setPlan(show.plan());
   const feed = new Feed(host);
+  show.live = () => host.now();
   show.onPlan = (plan) => host.setPlan(plan);
   show.onEdit = (text) => feed.tellEdit(text);
   show.onMissed = () => feed.tellMissed();

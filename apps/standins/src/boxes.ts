@@ -85,13 +85,13 @@ export const BOXES: readonly BoxSetup[] = [
   },
   {
     id: 'funnel-cords',
-    model: modelOf('marram-driver-4'),
+    model: { ...modelOf('marram-driver-4'), perPage: 1 },
     mac: [2, 0x7f, 0xf1, 0, 0, 0x36],
     shortName: 'Funnel cord drive',
     longName: 'Marram Driver 4, funnel',
     address: '127.0.0.36',
     firmware: [1, 0],
-    ports: [],
+    ports: pixelUniverses('127.0.0.36').map((wire) => ({ wire, protocol: 'artnet' })),
   },
   {
     id: 'quay',

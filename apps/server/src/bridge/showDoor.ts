@@ -1,9 +1,11 @@
 /** The first thread's door to the show: requests go through as they came, and its plan is known here as it is now. */
+import type { LiveReport } from '@taxiarch/core/contract';
 import type { ProposedEdit } from '@taxiarch/core/edit';
 import type { Snapshot } from '@taxiarch/core/records';
 import { Away } from './away';
 import type { Notices } from './notices';
 import { Supervised } from './supervisor';
+import { LIVE_ENDPOINTS } from './showMessages';
 import type { FromShow, RawCall, RawReply, ShowEndpoint, ShowSetup, ToShow } from './showMessages';
 import { emptyPlan, type PlanView } from './plan';
 
@@ -20,6 +22,8 @@ export class ShowDoor {
   private readonly waiting = new Map<number, Waiting<never>>();
   private asks = 0;
   private view: PlanView = emptyPlan();
+  /** What is on the wire; throws while nothing is known of it. */
+  live: (() => LiveReport) | undefined;
   /** The plan is another than before. */
   onPlan: (plan: PlanView) => void = () => undefined;
   /** An edit was made; its text for the feed. */
@@ -95,7 +99,9 @@ export class ShowDoor {
   }
 
   /** A request of one of the show's endpoints, as it came. */
-  call(name: ShowEndpoint, call: RawCall): Promise<RawReply> {
+  call(name: ShowEndpoint, { params, query, bytes }: RawCall): Promise<RawReply> {
+    const live = LIVE_ENDPOINTS.has(name) ? this.live?.() : undefined;
+    const call = { params, query, bytes, ...(live && { live }) };
     // Long bodies have memory of their own, and go over without being copied.
     const { buffer, byteLength } = call.bytes;
     const transfer = buffer.byteLength === byteLength && byteLength > 0 ? [buffer as ArrayBuffer] : [];

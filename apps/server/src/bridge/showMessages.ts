@@ -1,5 +1,5 @@
 /** What the server's first thread and the show's own say to each other. */
-import type { EndpointName } from '@taxiarch/core/contract';
+import type { EndpointName, LiveReport } from '@taxiarch/core/contract';
 import type { ProposedEdit } from '@taxiarch/core/edit';
 import type { Snapshot } from '@taxiarch/core/records';
 import type { PlanView } from './plan';
@@ -9,6 +9,8 @@ export const SHOW_ENDPOINTS = [
   'readShow',
   'edit',
   'findings',
+  'why',
+  'standing',
   'openShipped',
   'history',
   'undo',
@@ -26,6 +28,9 @@ export type ShowEndpoint = (typeof SHOW_ENDPOINTS)[number];
 export const isShowEndpoint = (name: EndpointName): name is ShowEndpoint =>
   (SHOW_ENDPOINTS as readonly EndpointName[]).includes(name);
 
+/** Of these, those that ask what is on the wire as well */
+export const LIVE_ENDPOINTS: ReadonlySet<ShowEndpoint> = new Set(['why', 'standing']);
+
 export interface ShowSetup {
   readonly folder: string;
   /** A folder without a show begins with the demo show. */
@@ -41,6 +46,8 @@ export interface RawCall {
   readonly params: Readonly<Record<string, unknown>>;
   readonly query: Readonly<Record<string, unknown>>;
   readonly bytes: Uint8Array;
+  /** What is on the wire, for those that ask */
+  readonly live?: LiveReport;
 }
 
 /** A reply as it goes out */

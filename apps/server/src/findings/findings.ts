@@ -1,13 +1,15 @@
 /** What is wrong with the plan of the network: looked for once an edit, in a thread of its own. */
 import type { Finding } from '@taxiarch/core/check';
-import type { ShowRecords } from '@taxiarch/core/records';
+import type { LiveReport } from '@taxiarch/core/contract';
+import type { StandingReport, WhyReport } from '@taxiarch/core/known';
+import type { ShowRecords, Subject } from '@taxiarch/core/records';
 import { Away } from '../bridge/away';
 import type { Notices } from '../bridge/notices';
 import { Supervised } from '../bridge/supervisor';
 import type { FindingsFound, FindingsOrder } from './findingsThread';
 
-interface Waiting {
-  resolve(found: readonly Finding[]): void;
+interface Waiting<T> {
+  resolve(found: T): void;
   reject(error: Error): void;
 }
 
@@ -15,21 +17,33 @@ export class Findings {
   private readonly thread: Supervised<FindingsOrder, FindingsFound>;
   private readonly started: Promise<void>;
   private looking: { seq: number; found: Promise<readonly Finding[]> } | undefined;
-  private readonly waiting = new Map<number, Waiting>();
+  private readonly waiting = new Map<number, Waiting<readonly Finding[]>>();
+  private readonly asked = new Map<number, Waiting<WhyReport | StandingReport | undefined>>();
+  private asks = 0;
+  /** Number of the edit whose show the thread was told for questions */
+  private told: number | undefined;
 
   constructor(file: URL, notices: Pick<Notices, 'say'>) {
     this.thread = new Supervised({
       file,
       data: () => ({ data: {} }),
-      received: ({ seq, findings }) => {
-        this.waiting.get(seq)?.resolve(findings);
-        this.waiting.delete(seq);
+      received: (message) => {
+        if (message.type === 'answer') {
+          this.asked.get(message.ask)?.resolve(message.reply);
+          this.asked.delete(message.ask);
+          return;
+        }
+        this.waiting.get(message.seq)?.resolve(message.findings);
+        this.waiting.delete(message.seq);
       },
       failed: (why) => {
         notices.say('findings', `Looking for faults in the plan failed: ${why}. It begins anew; ask again.`);
-        for (const { reject } of this.waiting.values()) reject(new Away('Looking for faults failed; ask again.'));
+        for (const { reject } of [...this.waiting.values(), ...this.asked.values()])
+          reject(new Away('Looking for faults failed; ask again.'));
         this.waiting.clear();
+        this.asked.clear();
         this.looking = undefined;
+        this.told = undefined;
       },
       back: () => undefined,
     });
@@ -49,6 +63,34 @@ export class Findings {
     );
     this.looking = { seq, found };
     return found;
+  }
+
+  private async ask(
+    seq: number,
+    records: ShowRecords,
+    live: LiveReport,
+    about: Subject | null,
+  ): Promise<WhyReport | StandingReport> {
+    await this.started;
+    const reply = await new Promise<WhyReport | StandingReport | undefined>((resolve, reject) => {
+      this.asks += 1;
+      this.asked.set(this.asks, { resolve, reject });
+      const known = this.told === seq;
+      this.told = seq;
+      this.thread.tell({ type: 'ask', ask: this.asks, seq, records: known ? undefined : records, live, about });
+    });
+    if (!reply) throw new Away('Looking for faults begins anew; ask again.');
+    return reply;
+  }
+
+  /** Why something does not work, or how it is known that it does. */
+  why(seq: number, records: ShowRecords, live: LiveReport, about: Subject): Promise<WhyReport> {
+    return this.ask(seq, records, live, about) as Promise<WhyReport>;
+  }
+
+  /** How things stand. */
+  standing(seq: number, records: ShowRecords, live: LiveReport): Promise<StandingReport> {
+    return this.ask(seq, records, live, null) as Promise<StandingReport>;
   }
 
   /** For tests: makes the thread throw or hang. */

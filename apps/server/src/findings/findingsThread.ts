@@ -1,26 +1,60 @@
 /** Entry of the thread that looks for faults in the plan of the network, so that neither page nor server waits for it. */
 import { parentPort, workerData } from 'node:worker_threads';
 import { networkFindings, type Finding } from '@taxiarch/core/check';
-import type { ShowRecords } from '@taxiarch/core/records';
+import type { LiveReport } from '@taxiarch/core/contract';
+import { standing, why } from '@taxiarch/core/diagnose';
+import type { StandingReport, WhyReport } from '@taxiarch/core/known';
+import { heardMachines, matchMachines } from '@taxiarch/core/node';
+import { rigOf, type Patch } from '@taxiarch/core/patch';
+import type { ShowRecords, Subject } from '@taxiarch/core/records';
 import { alive, keepBeating } from '../bridge/beat';
 import { breakNow } from '../bridge/breaking';
 import type { ThreadData, ThreadSays } from '../bridge/supervisor';
 
 export type FindingsOrder =
+  | {
+      readonly type: 'ask';
+      readonly ask: number;
+      readonly seq: number;
+      /** Only if it is another show than that of the last order */
+      readonly records: ShowRecords | undefined;
+      readonly live: LiveReport;
+      readonly about: Subject | null;
+    }
   | { readonly type: 'look'; readonly seq: number; readonly records: ShowRecords }
   | { readonly type: 'break'; readonly how: 'throw' | 'hang' };
 
-export interface FindingsFound {
-  readonly type: 'found';
-  readonly seq: number;
-  readonly findings: readonly Finding[];
-}
+export type FindingsFound =
+  | { readonly type: 'found'; readonly seq: number; readonly findings: readonly Finding[] }
+  /** Undefined where the show that was asked about is not here */
+  | { readonly type: 'answer'; readonly ask: number; readonly reply: WhyReport | StandingReport | undefined };
 
 const port = parentPort!;
 const { beat } = workerData as ThreadData;
 keepBeating(beat);
+/** The show of the last order, and what is made of it once */
+let kept: { readonly seq: number; readonly records: ShowRecords; readonly patch: Patch } | undefined;
+
+function keep(seq: number, records: ShowRecords): NonNullable<typeof kept> {
+  return (kept = { seq, records, patch: rigOf(records).patch });
+}
+
+const clock = () => performance.now();
+
+function answer({ seq, records: given, live, about }: FindingsOrder & { type: 'ask' }) {
+  const show = given ? keep(seq, given) : kept?.seq === seq ? kept : undefined;
+  if (!show) return undefined;
+  const { records, patch } = show;
+  const entries = matchMachines(records, heardMachines(live));
+  return about === null
+    ? standing({ records, patch, heard: live, entries }, clock)
+    : why(about, records, patch, live, entries, clock);
+}
+
 port.on('message', (order: FindingsOrder) => {
   if (order.type === 'break') return breakNow(order.how);
+  if (order.type === 'ask')
+    return port.postMessage({ type: 'answer', ask: order.ask, reply: answer(order) } satisfies FindingsFound);
   const findings = networkFindings(order.records, () => alive(beat));
   port.postMessage({ type: 'found', seq: order.seq, findings } satisfies FindingsFound);
 });

@@ -7,6 +7,7 @@ import {
   type BodyOf,
   type Endpoint,
   type EndpointName,
+  type LiveReport,
   type ParamsOf,
   type QueryOf,
   type ReplyOf,
@@ -29,6 +30,8 @@ export interface Call<E> {
   readonly body: BodyOf<E>;
   /** The body as it came, for one that is a file */
   readonly bytes: Uint8Array;
+  /** What is on the wire, for those that ask */
+  readonly live: LiveReport | undefined;
 }
 
 /** A file as an answer. */
@@ -62,11 +65,12 @@ function readTexts(fields: Fields, given: Readonly<Record<string, unknown>>, wha
 }
 
 /** A request read as its endpoint wants it; throws a {@link ProblemError} otherwise. */
-export const callOf = (endpoint: Endpoint, { params, query, bytes }: RawCall): Call<Endpoint> => ({
+export const callOf = (endpoint: Endpoint, { params, query, bytes, live }: RawCall): Call<Endpoint> => ({
   params: readTexts(endpoint.params, params, 'The part of the address'),
   query: readTexts(endpoint.query, query, 'The choice'),
   body: bodyOf(endpoint, bytes),
   bytes,
+  live,
 });
 
 function bodyOf({ body }: Endpoint, bytes: Uint8Array): unknown {

@@ -3,6 +3,7 @@ import type { HistoryReply } from '@taxiarch/core/contract';
 import { badNight, nightFerry } from '@taxiarch/core/demo';
 import { refuseDoubles, type Edit } from '@taxiarch/core/edit';
 import { planShow } from '@taxiarch/core/format';
+import type { Subject } from '@taxiarch/core/records';
 import type { Findings } from '../findings/findings';
 import type { ShowStore } from '../store/store';
 import type { Handlers } from './api';
@@ -17,7 +18,10 @@ const SHIPPED = {
 
 const headOf = ({ changes: _, ...head }: Edit): Omit<Edit, 'changes'> => head;
 
-type ShowHandlers = Pick<Handlers, 'readShow' | 'edit' | 'findings' | 'openShipped' | 'history' | 'undo' | 'redo'>;
+type ShowHandlers = Pick<
+  Handlers,
+  'readShow' | 'edit' | 'findings' | 'why' | 'standing' | 'openShipped' | 'history' | 'undo' | 'redo'
+>;
 
 export function showHandlers(store: ShowStore, findings: Findings): ShowHandlers {
   const takeBack =
@@ -40,6 +44,17 @@ export function showHandlers(store: ShowStore, findings: Findings): ShowHandlers
     findings: async () => {
       const seq = store.lastSeq;
       return { seq, findings: await findings.of(seq, store.records()) };
+    },
+
+    why: ({ query: { kind, id = '', part = '' }, live }) => {
+      if (!kind || id === '') throw new ProblemError('not-understood', 'Say of what: “kind” and “id”.');
+      if (!live) throw new ProblemError('not-ready', 'Nothing is known of the wire yet; ask again in a moment.');
+      return findings.why(store.lastSeq, store.records(), live, { kind: kind as Subject['kind'], id, part });
+    },
+
+    standing: ({ live }) => {
+      if (!live) throw new ProblemError('not-ready', 'Nothing is known of the wire yet; ask again in a moment.');
+      return findings.standing(store.lastSeq, store.records(), live);
     },
 
     /** Puts a show that ships with Taxiarch in place of this one; undo brings this one back. */

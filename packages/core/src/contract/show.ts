@@ -20,7 +20,8 @@ import {
   type ReportOf,
 } from '../field';
 import { PATCH_DIFFERENCES } from '../format';
-import { DESCRIPTIONS, KINDS, type ShowRecords } from '../records';
+import { standingReport, whyReport, type StandingReport, type WhyReport } from '../known';
+import { DESCRIPTIONS, KINDS, SUBJECTS, type ShowRecords } from '../records';
 import { at } from './endpoint';
 
 const author = name('Author', { what: 'Say who does this: the author' });
@@ -128,6 +129,21 @@ export const SHOW_ENDPOINTS = {
     says: 'What is wrong with the plan of the network.',
     query: { seq: orNone(integer('Only so that each edit has an address of its own.')) },
     reply: findingsReply,
+    problems: ['not-ready'],
+  }),
+  why: at('why', {
+    says: 'Why something does not work, or how it is known that it does: path, causes, repair, and the one question.',
+    query: {
+      kind: orNone(word(SUBJECTS)),
+      id: orNone(words('Id of its record; of a universe its show number.')),
+      part: orNone(words('Of a machine its port.')),
+    },
+    reply: plain<WhyReport>(whyReport.schema),
+    problems: ['not-understood', 'not-ready'],
+  }),
+  standing: at('standing', {
+    says: 'How things stand: what stands against opening the doors, and at which height what is known.',
+    reply: plain<StandingReport>(standingReport.schema),
     problems: ['not-ready'],
   }),
   openShipped: at('openShipped', {

@@ -1,3 +1,4 @@
 /** How things are known: marks, heights, and what people saw. */
 export * from './known';
 export * from './sightings';
+export * from './reports';

@@ -1,2 +1,10 @@
-/** Ports of nodes: what reaches them, who has a say, and what leaves. */
-export { OutputPort, type PortRules } from './outputPort';
+/** What leaves a port, from its rules and from what reaches it. */
+export {
+  OutputPort,
+  type ArtNetPacket,
+  type PortModel,
+  type PortRules,
+  type PortSource,
+  type PortState,
+  type SacnPacket,
+} from './outputPort';

@@ -3,6 +3,8 @@ export const PATHS = {
   readShow: ['GET', '/api/show'],
   edit: ['POST', '/api/edits'],
   findings: ['GET', '/api/findings'],
+  why: ['GET', '/api/why'],
+  standing: ['GET', '/api/standing'],
   openShipped: ['POST', '/api/show/shipped'],
   history: ['GET', '/api/history'],
   undo: ['POST', '/api/undo'],

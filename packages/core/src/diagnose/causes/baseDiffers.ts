@@ -1,0 +1,25 @@
+/** A sender counts its universes from another number: all lie one off. */
+import { byHand, sendersNear, subject, type Cause } from '../cause';
+import { protocolName } from '../../address';
+import { withStreams } from '../../simulate';
+
+export const baseDiffers: Cause = {
+  id: 'base-differs',
+  common: 0.7,
+  *find(scene) {
+    for (const { id, streams } of sendersNear(scene))
+      for (const protocol of ['artnet', 'sacn'] as const)
+        for (const by of [1, -1]) {
+          if (!streams.some(({ wire }) => wire.protocol === protocol)) continue;
+          yield {
+            about: subject('machine', id),
+            says: `${scene.nameOf(id)} counts from another number by ${protocolName(protocol)}: all that it sends lies one ${by > 0 ? 'above' : 'below'} the plan.`,
+            change: (world) =>
+              withStreams(world, id, ({ wire }) =>
+                wire.protocol === protocol ? { wire: { ...wire, number: wire.number + by } } : {},
+              ),
+            repair: byHand(`Move the first ${protocolName(protocol)} universe of ${scene.nameOf(id)} by one.`),
+          };
+        }
+  },
+};

@@ -1,0 +1,15 @@
+/** This computer hears nothing of Art-Net. */
+import { byHand, subject, type Cause } from '../cause';
+
+export const hereArtnet: Cause = {
+  id: 'here-artnet',
+  common: 0.3,
+  *find() {
+    yield {
+      about: subject('interface', 'here'),
+      says: 'This computer hears no Art-Net at all: its interface, or a firewall, holds it back.',
+      change: (world) => ({ ...world, here: { ...world.here, hears: { ...world.here.hears, artnet: false } } }),
+      repair: byHand('Look at This computer: choose the wired interface, and allow UDP port 6454.'),
+    };
+  },
+};

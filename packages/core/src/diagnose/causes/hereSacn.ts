@@ -1,0 +1,15 @@
+/** This computer hears nothing of sACN. */
+import { byHand, subject, type Cause } from '../cause';
+
+export const hereSacn: Cause = {
+  id: 'here-sacn',
+  common: 0.3,
+  *find() {
+    yield {
+      about: subject('interface', 'here'),
+      says: 'This computer hears no sACN at all: its interface, or a firewall, holds it back.',
+      change: (world) => ({ ...world, here: { ...world.here, hears: { ...world.here.hears, sacn: false } } }),
+      repair: byHand('Look at This computer: choose the wired interface, and allow UDP port 5568.'),
+    };
+  },
+};

@@ -1,0 +1,18 @@
+/** A port is off. */
+import { outputsNear, portName, pushTo, subject, type Cause } from '../cause';
+import { capital } from '../words';
+import { withPort } from '../../simulate';
+
+export const portOff: Cause = {
+  id: 'port-off',
+  common: 0.6,
+  *find(scene) {
+    for (const { node, port } of outputsNear(scene))
+      yield {
+        about: subject('port', node.id, String(port.number)),
+        says: `${capital(portName(scene, node.id, port.number))} is switched off.`,
+        change: (world) => withPort(world, node.id, port.number, { use: 'off' }),
+        repair: pushTo(node.id, `Switch ${portName(scene, node.id, port.number)} on as planned.`),
+      };
+  },
+};

@@ -1,0 +1,32 @@
+/** A sender sends at another sACN priority than planned. */
+import { byHand, sendersNear, subject, type Cause } from '../cause';
+import { wireKey } from '../../address';
+import { withStreams } from '../../simulate';
+
+const FIRST_ARTNET_KEY = wireKey({ protocol: 'artnet', number: 0 });
+
+export const priorityDiffers: Cause = {
+  id: 'priority-differs',
+  common: 0.6,
+  *find(scene) {
+    for (const { id, streams } of sendersNear(scene)) {
+      const heard = scene.seen.streams.find(({ sender, key }) => sender === id && key < FIRST_ARTNET_KEY);
+      const planned = streams.find(({ wire }) => wire.protocol === 'sacn');
+      if (!heard || !planned || heard.priority === planned.priority) continue;
+      const { priority } = heard;
+      const others = scene.world.senders.filter((one) => one.id !== id && scene.near.senders.has(one.id));
+      const equal = others.find((one) => one.streams.some((stream) => stream.priority === priority));
+      const above = others.find(
+        (one) =>
+          one.streams.some((stream) => stream.priority < priority) &&
+          one.streams.every((stream) => stream.priority > planned.priority),
+      );
+      yield {
+        about: subject('machine', id),
+        says: `${scene.nameOf(id)} sends at priority ${priority}, planned is ${planned.priority}${equal ? `: the same as ${scene.nameOf(equal.id)}` : above ? `: above ${scene.nameOf(above.id)}` : ''}.`,
+        change: (world) => withStreams(world, id, ({ wire }) => (wire.protocol === 'sacn' ? { priority } : {})),
+        repair: byHand(`Set the sACN priority of ${scene.nameOf(id)} to ${planned.priority}.`),
+      };
+    }
+  },
+};

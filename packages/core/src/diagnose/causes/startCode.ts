@@ -1,0 +1,17 @@
+/** A sender sends another start code than that of levels. */
+import { byHand, sendersNear, subject, type Cause } from '../cause';
+import { withStreams } from '../../simulate';
+
+export const startCode: Cause = {
+  id: 'start-code',
+  common: 0.1,
+  *find(scene) {
+    for (const { id } of sendersNear(scene))
+      yield {
+        about: subject('machine', id),
+        says: `${scene.nameOf(id)} sends a start code that is not that of levels.`,
+        change: (world) => withStreams(world, id, () => ({ startCode: 0x55 })),
+        repair: byHand(`Set the start code of ${scene.nameOf(id)} to 0.`),
+      };
+  },
+};

@@ -1,0 +1,20 @@
+/** A sender names a synchronisation universe on which nobody sends. */
+import { byHand, sendersNear, subject, type Cause } from '../cause';
+import { withStreams } from '../../simulate';
+
+export const syncNobody: Cause = {
+  id: 'sync-nobody',
+  common: 0.2,
+  *find(scene) {
+    for (const { id, streams } of sendersNear(scene)) {
+      if (!streams.some(({ wire }) => wire.protocol === 'sacn')) continue;
+      yield {
+        about: subject('machine', id),
+        says: `${scene.nameOf(id)} names a synchronisation universe on which nobody sends: its levels wait for ever.`,
+        change: (world) =>
+          withStreams(world, id, ({ wire }) => (wire.protocol === 'sacn' ? { syncAddress: 63_999 } : {})),
+        repair: byHand(`Switch synchronisation off at ${scene.nameOf(id)}, or start who sends it.`),
+      };
+    }
+  },
+};

@@ -1,0 +1,82 @@
+/** What is answered to Why? and to how things stand. */
+import { integer, listOf, orNone, orNull, plain, real, report, word, words, type ReportOf } from '../field';
+import type { Subject } from '../records';
+import { KNOWN, type Known } from './known';
+
+/** What one tap does to mend something. */
+export type RepairAct =
+  /** Push the plan to this node */
+  { readonly kind: 'push'; readonly machineId: string } | { readonly kind: 'hand' };
+
+/** How a step of a path stands. */
+export const STEP_STATES = ['fine', 'broken', 'open'] as const;
+
+const subject = plain<Subject>({ type: 'object' });
+
+const pathStep = report('', {
+  about: subject,
+  kind: words('lamp, port, sender, visualiser.'),
+  name: words(),
+  planned: words(),
+  now: words(),
+  known: plain<Known>({ enum: [...KNOWN] }),
+  state: word(STEP_STATES),
+});
+
+const suspect = report('Suspect', {
+  cause: words('Stays the same for one kind of cause.'),
+  about: subject,
+  says: words(),
+  share: real('How likely it is among all that fit, 0–1.'),
+  explains: listOf(words(), 'What it explains, in sentences.'),
+  against: listOf(words(), 'What it leaves unexplained, or predicts that is not so.'),
+  repair: words('What to do.'),
+  act: plain<RepairAct>({ type: 'object' }),
+});
+export interface SuspectReport extends ReportOf<typeof suspect.fields> {}
+
+export const SURE = ['as planned', 'certain', 'likely', 'open', 'not known'] as const;
+
+export const whyReport = report('Why', {
+  about: subject,
+  sentence: words('The answer in one sentence.'),
+  sure: word(SURE),
+  path: listOf(pathStep),
+  broken: orNull(integer('Index of the first broken step of the path, from the sender; null if none is.')),
+  suspects: listOf<SuspectReport>(suspect, 'The likeliest first.'),
+  together: integer('So many of the first suspects are there at once; 0 or 1 where one explains all.'),
+  question: orNone(report('', { about: subject, question: words(), text: words() })),
+  took: real('Milliseconds.'),
+});
+export interface WhyReport extends ReportOf<typeof whyReport.fields> {}
+
+const trouble = report('Trouble', {
+  about: subject,
+  /** Of what Why? tells all about it */
+  ask: subject,
+  cause: words(),
+  says: words(),
+  sure: word(['certain', 'likely', 'open']),
+  lamps: integer('Lamps and runs of pixels that get no light, or not as planned, because of it.'),
+  universes: listOf(integer(), 'Show universes.'),
+  repair: words('What to do.'),
+  act: plain<RepairAct>({ type: 'object' }),
+});
+export interface Trouble extends ReportOf<typeof trouble.fields> {}
+
+const height = report('', {
+  of: integer(),
+  known: integer(),
+  old: integer('Of these seen before something changed on the way.'),
+});
+
+export const standingReport = report('Standing', {
+  verdict: words('In one sentence.'),
+  troubles: listOf<Trouble>(trouble, 'What costs most light first.'),
+  unexplained: listOf(words(), 'What differs from the plan and no cause explains, in words.'),
+  wire: orNull(height),
+  ports: orNull(height),
+  lamps: orNull(height),
+  took: real('Milliseconds.'),
+});
+export interface StandingReport extends ReportOf<typeof standingReport.fields> {}
