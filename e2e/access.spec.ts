@@ -6,6 +6,9 @@ import { open } from './whole';
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
 
 const PAGES = [
+  '/',
+  '/why?kind=lamp&id=lamp-101',
+  '/why?kind=link&id=link-porthole',
   '/rig',
   '/rig/lamp-101',
   '/rig/add',
@@ -59,6 +62,7 @@ const PAGES = [
 ];
 /** On a wide screen a list and its detail stand beside each other: one page of each make is enough. */
 const WIDE_PAGES = [
+  '/',
   '/rig/lamp-101',
   '/rig/universes/2',
   '/wire/machine-car-deck',

@@ -12,7 +12,9 @@ test.afterEach(() => started.splice(0).forEach((server) => server.kill()));
 
 test('flow: each universe from its sender to its port', async ({ page }) => {
   await open(page, '/flow');
-  await expect(page.getByRole('heading', { level: 1 })).toHaveText('40 of 40 universes reach a port.');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(
+    '40 of 40 universes leave a port, as the ports say.',
+  );
   await expect(page.getByText('→ Boiler node, port 2')).toBeVisible();
   await page.getByLabel('Only').fill('lamp 101');
   await expect(page.getByText('→ Car deck node, port 1')).toBeVisible();
@@ -35,7 +37,7 @@ test('flow: what goes one way stands together in the picture, and is seen one by
   await expect(page.getByRole('link', { name: '4 Port wash, sACN 4, steady' })).toBeVisible();
   await expect(page.getByRole('link', { name: /^6 Engine room/ })).toHaveCount(0);
   await page.getByRole('navigation', { name: 'Flow' }).getByRole('link', { name: 'Links' }).click();
-  await expect(page.getByText('3 of 3 links fine.')).toBeVisible();
+  await expect(page.getByText(/^\d of 3 links said or seen to arrive\./)).toBeVisible();
 });
 
 test('jump: slots, lamps, machines and universes from one box', async ({ page }) => {
@@ -192,7 +194,7 @@ test('the server goes: the strip says so, and heals by itself when it is back', 
   test.slow();
   const first = await start();
   await page.goto(`http://127.0.0.1:${OWN.page}/listen`);
-  await expect(page.getByText('0 of 40 universes steady. 40 silent.')).toBeVisible();
+  await expect(page.getByText('0 of 40 universes steady on the wire. 40 silent.')).toBeVisible();
   await page.waitForLoadState('networkidle');
   first.kill();
   await expect(strip).toContainText('The server does not answer. Trying again');

@@ -9,6 +9,9 @@ const WIDE = { width: 1280, height: 800 };
 
 /** Name, size, address. */
 const VIEWS = [
+  ['stand', PHONE, '/'],
+  ['stand-wide', WIDE, '/'],
+  ['why', PHONE, '/why?kind=lamp&id=lamp-101'],
   ['rig', PHONE, '/rig'],
   ['rig-plan', PHONE, '/rig/plan'],
   ['listen', PHONE, '/listen'],
@@ -17,9 +20,6 @@ const VIEWS = [
   ['wire', PHONE, '/wire'],
   ['flow', PHONE, '/flow'],
   ['show', PHONE, '/show'],
-  ['rig-wide', WIDE, '/rig/lamp-101'],
-  ['wire-stand-ins', PHONE, '/wire/stand-ins'],
-  ['slots-wide', WIDE, '/listen/u7?slot=40'],
 ] as const;
 
 for (const [name, viewport, path] of VIEWS)

@@ -13,13 +13,16 @@ test('a stranger sees the rig, watches a slot, takes a lamp, lifts it, steps on,
   const faults: string[] = [];
   page.on('pageerror', (error) => faults.push(error.message));
   await page.goto(BASE);
+  // One lands on how things stand: what is heard and said is well, and nobody has looked at a lamp yet.
+  await expect(page.getByRole('heading', { level: 1 }).first()).toContainText('420 of 420 lamps nobody has seen.');
+  await expect(page.getByText('Night Ferry').first()).toBeVisible();
+  await page.getByRole('link', { name: 'Rig' }).click();
   await expect(page.getByRole('heading', { level: 1 }).first()).toContainText(
     '420 lamps and 2956 pixels on 39 universes. No addresses collide.',
   );
-  await expect(page.getByText('Night Ferry').first()).toBeVisible();
 
   await page.getByRole('link', { name: 'Listen' }).click();
-  await expect(page.getByText('40 of 40 universes steady.')).toBeVisible();
+  await expect(page.getByText('40 of 40 universes steady on the wire.')).toBeVisible();
   await page.getByRole('link', { name: /Foredeck and wheelhouse/ }).click();
 
   // A fader moved at the desk is seen on the phone, having gone through real packets.
@@ -113,8 +116,8 @@ test('when the person goes away, what was taken is given back', async ({ page, c
 test('the desk stops, and the universes are said to be silent; it returns, and they heal', async ({ page }) => {
   await open(page, '/listen');
   await panel(BRIDGE_DESK, 'stop', {});
-  await expect(page.getByText(/^[0-9]+ of 40 universes steady.*silent/)).toBeVisible();
-  await expect(page.getByText(/^34 of 40 universes steady. 6 silent/)).toBeVisible();
+  await expect(page.getByText(/^[0-9]+ of 40 universes steady on the wire.*silent/)).toBeVisible();
+  await expect(page.getByText(/^34 of 40 universes steady on the wire. 6 silent/)).toBeVisible();
   await panel(BRIDGE_DESK, 'start', {});
-  await expect(page.getByText('40 of 40 universes steady.')).toBeVisible();
+  await expect(page.getByText('40 of 40 universes steady on the wire.')).toBeVisible();
 });

@@ -11,6 +11,7 @@ import { format } from 'prettier';
 import { buildClient, buildPrograms } from './build';
 import { root } from './bundle.mjs';
 import { QUIET, percent, stolen, ticks, type Extent, type Figure, type Part } from './measure/figure';
+import * as faults from './measure/faults';
 import * as flow from './measure/flow';
 import * as glass from './measure/glass';
 import * as history from './measure/history';
@@ -31,9 +32,13 @@ const PARTS: Readonly<Record<string, Part>> = {
   history: history.measure,
   wire: wire.measure,
   flow: flow.measure,
+  faults: faults.measure,
 };
 /** A part that met no quiet time is measured again, so many times in all. */
 const TRIES = 3;
+
+/** Parts that count what is right, not how quick: these are not measured again for quiet. */
+const ONCE: ReadonlySet<string> = new Set(['faults']);
 
 /** A figure as it is kept: with when it was taken, of what, and how quiet the computer was. */
 interface Kept extends Figure {
@@ -66,7 +71,7 @@ async function quietest(part: string, measure: Part): Promise<Kept[]> {
     const share = stolen(began);
     tries += 1;
     if (!best || share < best.share) best = { share, figures };
-  } while (!short && best.share >= QUIET && tries < TRIES);
+  } while (!short && !ONCE.has(part) && best.share >= QUIET && tries < TRIES);
   const taken = `${percent(best.share)}${best.share >= QUIET ? `, no quiet one in ${tries}` : ''}`;
   const on = new Date().toISOString().slice(0, 10);
   return best.figures.map((figure) => ({ part, ...figure, on, of: commit, taken }));

@@ -35,6 +35,20 @@ function prepareFolder(folder: string): void {
   }
 }
 
+/** While somebody asks how things stand boxes are polled at most this often. */
+const ASKED_POLL_MS = 2000;
+
+/** Calls `act` no more often than so. */
+function seldom(act: () => void, ms: number): () => void {
+  let last = -Infinity;
+  return () => {
+    const now = performance.now();
+    if (now - last < ms) return;
+    last = now;
+    act();
+  };
+}
+
 const ENGINE_FILES = {
   engine: new URL('./engine.mjs', import.meta.url),
   receiver: new URL('./receive.mjs', import.meta.url),
@@ -173,7 +187,12 @@ async function main(): Promise<void> {
   await opening;
   host.setPlan(show.plan());
   const feed = new Feed(host);
-  show.live = () => host.now();
+  // Whoever asks how things stand wants to know who answers now.
+  const scan = seldom(() => host.scan(), ASKED_POLL_MS);
+  show.live = () => {
+    scan();
+    return host.now();
+  };
   show.onPlan = (plan) => host.setPlan(plan);
   show.onEdit = (text) => feed.tellEdit(text);
   show.onMissed = () => feed.tellMissed();

@@ -1,11 +1,16 @@
 /** The bench on which all stand-ins stand: what each shows, and hands that unplug, switch and turn. */
 import type { StandIn, VisualiserFaults } from '@taxiarch/core/contract';
 import type { NodeBox, Turned } from './node';
+import { NO_MISTAKES, type SenderMistakes } from './mistakes';
 import { openPanel } from './panel';
+import { RIGHT } from './visualiser/faults';
+import type { Cable } from './wire';
 
 /** A sender as the bench needs it. */
 export interface BenchSender {
   report(): StandIn;
+  /** Makes these mistakes from now on. */
+  err(mistakes: Partial<SenderMistakes>): Promise<void>;
   go(cue?: string): void;
   run(on: boolean): void;
   setFader(index: number, level: number): void;
@@ -24,6 +29,14 @@ export interface Handled {
   readonly master?: number;
   readonly fader?: readonly [index: number, level: number];
   readonly turn?: Turned;
+  /** For a sender: what is wrong with it on purpose */
+  readonly mistakes?: Partial<SenderMistakes>;
+  /** For a node: what does not get through to it, and who is not heard there */
+  readonly deaf?: Partial<Cable['deaf']>;
+  /** For a node: the firmware that it says it runs */
+  readonly firmware?: readonly [number, number];
+  /** Everything on the bench is again as it was shipped. */
+  readonly reset?: boolean;
   /** For the visualiser: what is wrong with it on purpose */
   readonly faults?: Partial<VisualiserFaults>;
 }
@@ -64,7 +77,16 @@ export const openBench = (
   return openPanel(address, port, {
     boxes: all,
     handle: async (given) => {
-      const { id, faults, power, plugged, loses, delays, cue, master, fader, turn } = given as unknown as Handled;
+      const { id, faults, reset, mistakes, deaf, firmware, power, plugged, loses, delays, cue, master, fader, turn } =
+        given as unknown as Handled;
+      if (reset) {
+        for (const sender of senders.values()) await sender.err(NO_MISTAKES);
+        for (const sender of senders.values()) sender.run(!sender.report().stranger);
+        for (const node of nodes.values()) await node.reset();
+        await askVisualiser(visualiser, 'set', RIGHT);
+        await askVisualiser(visualiser, 'power', { on: true });
+        return all();
+      }
       if (id === 'crow') {
         if (power !== undefined) await askVisualiser(visualiser, 'power', { on: power });
         if (faults) await askVisualiser(visualiser, 'set', faults);
@@ -74,6 +96,7 @@ export const openBench = (
       const sender = senders.get(id);
       if (!node && !sender) throw new Error(`There is no stand-in “${id}”.`);
       if (sender) {
+        if (mistakes !== undefined) await sender.err(mistakes);
         if (power !== undefined) sender.run(power);
         if (cue !== undefined) sender.go(cue === '' ? undefined : cue);
         if (master !== undefined) sender.setMaster(between('The master', master, 100));
@@ -83,6 +106,8 @@ export const openBench = (
         if (loses !== undefined) node.trouble({ loses: between('Loss', loses, 1) });
         if (delays !== undefined) node.trouble({ delays: between('Delay', delays, 5000) });
         if (plugged !== undefined) node.trouble({ plugged });
+        if (deaf !== undefined) node.deafen(deaf);
+        if (firmware !== undefined) node.run(firmware);
         if (turn !== undefined) node.turn(turn);
         if (power !== undefined) await node.power(power);
       }

@@ -10,7 +10,7 @@ import { NodeBox } from './node';
 import { PixelPlayer } from './pixels';
 import { pursersDesk } from './pursersDesk';
 import { startSender } from './sender';
-import { BRIDGE_DESK, GANGWAY_PANEL, PORTHOLE, STERN_DESK } from './senders';
+import { BRIDGE_DESK, GANGWAY_PANEL, PORTHOLE, STERN_DESK, TENDER_TABLET } from './senders';
 
 const { values } = parseArgs({
   options: {
@@ -47,6 +47,7 @@ async function main(): Promise<void> {
     await startSender(STERN_DESK, cues(), udp),
     await startSender(PORTHOLE, new PixelPlayer(), udp),
     await startSender(GANGWAY_PANEL, new WallPlayer(), udp),
+    await startSender(TENDER_TABLET, new WallPlayer(), udp),
   ];
   await openBench(
     LOOPBACK,

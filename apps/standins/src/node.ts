@@ -33,7 +33,7 @@ import {
   type BoxSetup,
   type PortSettings,
 } from './settings';
-import { Wire } from './wire';
+import { Wire, sound, type Cable } from './wire';
 
 const now = (): number => performance.now();
 const INPUT_RATE = 40;
@@ -56,6 +56,7 @@ export class NodeBox {
   private settings: BoxSettings;
   private outputs: OutputPort[] = [];
   private readonly memory: Memory;
+  private firmware: readonly [number, number];
   private readonly wire: Wire;
   private powered = false;
   private panel: Server | undefined;
@@ -72,6 +73,7 @@ export class NodeBox {
     file?: string,
   ) {
     this.memory = new Memory(file);
+    this.firmware = setup.firmware;
     this.settings = this.memory.load(settingsOf(setup));
     this.wire = new Wire(
       udp,
@@ -85,8 +87,8 @@ export class NodeBox {
   }
 
   /** Cold start: settings from the memory, outputs as they are set to begin. */
-  private async switchOn(): Promise<void> {
-    this.settings = this.memory.load(settingsOf(this.setup));
+  private async switchOn(settings = this.memory.load(settingsOf(this.setup))): Promise<void> {
+    this.settings = settings;
     const { model } = this.setup;
     this.outputs = this.settings.ports.map((_, i) => new OutputPort(rulesOf(this.settings, model, i), model));
     this.powered = true;
@@ -218,7 +220,7 @@ export class NodeBox {
   private answer(to: string, poll?: ArtPoll): void {
     this.polled += 1;
     const traffic = this.settings.ports.map((_, i) => this.traffic(i));
-    for (const page of replyPages(this.setup, this.settings, traffic, this.polled))
+    for (const page of replyPages({ ...this.setup, firmware: this.firmware }, this.settings, traffic, this.polled))
       if (!poll || pollMeans(poll, page)) this.wire.sendArtNet(encodePollReply(page), to);
   }
 
@@ -306,6 +308,28 @@ export class NodeBox {
     if (on === this.powered) return;
     if (on) await this.switchOn();
     else this.switchOff();
+  }
+
+  deafen(change: Partial<Cable['deaf']>): void {
+    this.wire.cable.deaf = { ...this.wire.cable.deaf, ...change };
+  }
+
+  /** Says from now on that it runs this firmware. */
+  run(firmware: readonly [number, number]): void {
+    this.firmware = firmware;
+    this.answer(BROADCAST);
+  }
+
+  /** As it was shipped: settings, cable, power. */
+  async reset(): Promise<void> {
+    Object.assign(this.wire.cable, sound());
+    this.firmware = this.setup.firmware;
+    const shipped = settingsOf(this.setup);
+    if (this.powered && JSON.stringify(shipped) === JSON.stringify(this.settings)) return this.answer(BROADCAST);
+    this.memory.keep(shipped);
+    this.switchOff();
+    if (this.setup.off) return;
+    await this.switchOn(shipped);
   }
 
   trouble(change: Partial<Wire['cable']>): void {

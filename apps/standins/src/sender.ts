@@ -13,6 +13,7 @@ import { Sacn, encodeData, encodeDiscoveryPages, parseCid } from '@taxiarch/core
 import type { StandIn } from '@taxiarch/core/contract';
 import type { BenchSender } from './bench';
 import { BROADCAST, open, type Ports } from './network';
+import { NO_MISTAKES, wireWith, type SenderMistakes } from './mistakes';
 import { openPanel } from './panel';
 
 /** What a sender plays: it writes levels into its universes, many times a second. */
@@ -44,12 +45,14 @@ export interface SenderSetup {
   readonly sacn: ReadonlyMap<number, number>;
   /** From show universe to Port-Address */
   readonly artnet: ReadonlyMap<number, number>;
+  /** It stands beside and is off until somebody switches it on: nobody planned it. */
+  readonly off?: boolean;
 }
 
 const NODE_GONE_MS = ArtNet.POLL_INTERVAL_MS * ArtNet.MISSED_POLLS + 500;
 
 export async function startSender(setup: SenderSetup, player: Player, udp: Ports): Promise<BenchSender> {
-  const cid = parseCid(setup.cid);
+  let mistakes = NO_MISTAKES;
   const universes = new Map(
     [...setup.sacn.keys(), ...setup.artnet.keys()].map((show) => [show, new Uint8Array(SLOTS)]),
   );
@@ -57,19 +60,22 @@ export async function startSender(setup: SenderSetup, player: Player, udp: Ports
   const faders = new Map<number, Map<number, number>>();
   const nodes = new Map<string, { portAddresses: Set<number>; pages: Map<number, number[]>; lastSeen: number }>();
   let master = 1;
-  let running = true;
+  let running = !setup.off;
   let sequence = 0;
   /** Art-Net counts from 1 to 255 and leaves out 0. */
   let artnetSequence = 0;
 
   const own = await open(setup.address, udp.artnet, receive);
   await open(BROADCAST, udp.artnet, receive);
-  const sending = await open(setup.address, 0);
+  let sending = await open(setup.address, 0);
+  let sendingFrom = setup.address;
 
   function receive(bytes: Uint8Array, from: string): void {
     const decoded = decodeArtNet(bytes);
     if (!decoded.ok || from === setup.address) return;
     if (decoded.value.kind === 'poll') {
+      // A stranger says nothing of itself; one that does not run neither.
+      if (setup.off || !running) return;
       const reply = { ...blankPollReply(setup.address, Uint8Array.from(setup.mac)), style: ArtNet.StController };
       own.send(
         encodePollReply({ ...reply, portName: setup.name, longName: `${setup.name}, ${setup.model}` }),
@@ -96,35 +102,52 @@ export async function startSender(setup: SenderSetup, player: Player, udp: Ports
     for (const [show, held] of faders) for (const [slot, level] of held) universes.get(show)![slot] = level;
     sequence = (sequence + 1) & 0xff;
     artnetSequence = (artnetSequence % 255) + 1;
-    for (const [show, universe] of setup.sacn) sendSacn(universe, universes.get(show)!, false);
-    for (const [show, portAddress] of setup.artnet) {
+    const { off, silent, also, loses } = mistakes;
+    const lost = () => loses > 0 && Math.random() < loses;
+    if (!off.includes('sacn'))
+      for (const [show, universe] of setup.sacn)
+        if (!silent.includes(show) && !lost())
+          sendSacn(wireWith(mistakes, 'sacn', universe), universes.get(show)!, false);
+    for (const universe of also) sendSacn(universe, [...universes.values()][0]!, false);
+    for (const [show, planned] of setup.artnet) {
+      if (off.includes('artnet') || silent.includes(show) || lost()) continue;
+      const portAddress = wireWith(mistakes, 'artnet', planned);
       const bytes = encodeDmx({
         sequence: artnetSequence,
         physical: 0,
         portAddress,
-        slots: universes.get(show)!,
+        slots: universes.get(show)!.subarray(0, mistakes.slots),
       });
+      if (mistakes.to !== null) {
+        sending.send(bytes, udp.artnet, mistakes.to);
+        continue;
+      }
+      // What lies elsewhere than planned is listed by nobody: it is broadcast, as desks do that find nobody.
+      let listed = false;
       for (const [address, node] of nodes)
-        if (node.portAddresses.has(portAddress) && now - node.lastSeen < NODE_GONE_MS)
+        if (node.portAddresses.has(portAddress) && now - node.lastSeen < NODE_GONE_MS) {
+          listed = true;
           sending.send(bytes, udp.artnet, address);
+        }
+      if (!listed && portAddress !== planned) sending.send(bytes, udp.artnet, BROADCAST);
     }
   }
 
   function sendSacn(universe: number, slots: Uint8Array, terminated: boolean): void {
     const bytes = encodeData({
-      cid,
+      cid: parseCid(mistakes.cid ?? setup.cid),
       sourceName: setup.name,
-      priority: setup.priority,
-      syncAddress: 0,
+      priority: mistakes.priority ?? setup.priority,
+      syncAddress: mistakes.syncAddress,
       sequence,
       preview: false,
       terminated,
       forceSync: false,
       universe,
-      startCode: Sacn.START_CODE_NULL,
-      slots,
+      startCode: mistakes.startCode,
+      slots: slots.subarray(0, mistakes.slots),
     });
-    sending.send(bytes, udp.sacn, multicastGroup(universe));
+    sending.send(bytes, udp.sacn, mistakes.to ?? multicastGroup(universe));
   }
 
   function stop(): void {
@@ -136,9 +159,20 @@ export async function startSender(setup: SenderSetup, player: Player, udp: Ports
     }
   }
 
+  /** sACN universes that really leave, rising */
+  const announced = (): number[] =>
+    mistakes.off.includes('sacn')
+      ? [...mistakes.also]
+      : [
+          ...[...setup.sacn]
+            .filter(([show]) => !mistakes.silent.includes(show))
+            .map(([, universe]) => wireWith(mistakes, 'sacn', universe)),
+          ...mistakes.also,
+        ].sort((a, b) => a - b);
+
   function discover(): void {
     if (!running) return;
-    for (const page of encodeDiscoveryPages(cid, setup.name, [...setup.sacn.values()]))
+    for (const page of encodeDiscoveryPages(parseCid(mistakes.cid ?? setup.cid), setup.name, announced()))
       sending.send(page, udp.sacn, multicastGroup(Sacn.E131_DISCOVERY_UNIVERSE));
   }
 
@@ -146,7 +180,7 @@ export async function startSender(setup: SenderSetup, player: Player, udp: Ports
   let due = performance.now();
   const beat = () => {
     if (running) frame();
-    due = Math.max(due + 1000 / setup.rate, performance.now());
+    due = Math.max(due + 1000 / (mistakes.rate ?? setup.rate), performance.now());
     setTimeout(beat, due - performance.now());
   };
   poll();
@@ -182,7 +216,24 @@ export async function startSender(setup: SenderSetup, player: Player, udp: Ports
     peak: Math.max(...slots),
     lit: slots.reduce((count, level) => count + Number(level > 0), 0),
   });
+  /** Streams that end are ended by the standard's word, so that no receiver waits for them. */
+  async function err(next: Partial<SenderMistakes>): Promise<void> {
+    const was = running;
+    stop();
+    mistakes = { ...mistakes, ...next };
+    const from = mistakes.from ?? setup.address;
+    if (from !== sendingFrom) {
+      const before = sending;
+      sending = await open(from, 0);
+      sendingFrom = from;
+      before.close();
+    }
+    running = was;
+    discover();
+  }
+
   return {
+    err,
     go: (cue) => player.go(cue),
     setFader: (index, level) => player.setFader(index, level),
     setMaster: (percent) => (master = Math.min(100, Math.max(0, percent)) / 100),
@@ -194,6 +245,7 @@ export async function startSender(setup: SenderSetup, player: Player, udp: Ports
       model: setup.model,
       address: setup.address,
       mask: '255.0.0.0',
+      stranger: setup.off ?? false,
       powered: running,
       plugged: true,
       loses: 0,

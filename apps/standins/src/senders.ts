@@ -60,3 +60,19 @@ export const GANGWAY_PANEL: SenderSetup = {
   sacn: new Map([[40, 40]]),
   artnet: NOTHING,
 };
+
+/** Nobody planned it; it is off until somebody switches it on. */
+export const TENDER_TABLET: SenderSetup = {
+  id: 'tender',
+  kind: 'console',
+  model: 'Tern Slate',
+  name: 'Tender tablet',
+  address: '127.0.0.98',
+  cid: '7ff00000-0000-4000-8000-7e4d3e000005',
+  mac: [2, 0x7f, 0xf2, 0, 0, 0x98],
+  priority: 100,
+  rate: 30,
+  sacn: new Map([[6, 6]]),
+  artnet: NOTHING,
+  off: true,
+};

@@ -1,5 +1,1 @@
-import { Redirect } from 'expo-router';
-
-export default function Home() {
-  return <Redirect href="/rig" />;
-}
+export { StandPage as default } from '@/areas/stand/StandPage';

@@ -21,11 +21,13 @@ const ICONS: Readonly<Record<Known, LucideIcon>> = {
 
 interface Props {
   known: Known;
+  /** Of what, for who listens rather than looks */
+  of: string;
   /** What it rests on, in sentences; each with its age if it has one */
   evidence?: readonly string[];
 }
 
-export function KnownMark({ known, evidence = [] }: Props) {
+export function KnownMark({ known, of, evidence = [] }: Props) {
   const colour = useColour();
   const [open, setOpen] = useState(false);
   const Icon = ICONS[known];
@@ -34,7 +36,7 @@ export function KnownMark({ known, evidence = [] }: Props) {
       <Pressable
         role="button"
         aria-expanded={open}
-        aria-label={`${known}: how this is known`}
+        aria-label={`${known}, how it is known: ${of}`}
         onPress={() => setOpen(!open)}
         className="min-h-8 flex-row items-center gap-1 self-start rounded active:opacity-70"
       >

@@ -22,7 +22,7 @@ export class ShowDoor {
   private readonly waiting = new Map<number, Waiting<never>>();
   private asks = 0;
   private view: PlanView = emptyPlan();
-  /** What is on the wire; throws while nothing is known of it. */
+  /** What is on the wire, for whoever asks why something does not work; throws while nothing is known of it. */
   live: (() => LiveReport) | undefined;
   /** The plan is another than before. */
   onPlan: (plan: PlanView) => void = () => undefined;

@@ -8,6 +8,9 @@ import type { Notices } from '../bridge/notices';
 import { Supervised } from '../bridge/supervisor';
 import type { FindingsFound, FindingsOrder } from './findingsThread';
 
+/** Judging a whole network takes its time on a busy computer. */
+const PATIENCE_MS = 10_000;
+
 interface Waiting<T> {
   resolve(found: T): void;
   reject(error: Error): void;
@@ -26,6 +29,7 @@ export class Findings {
   constructor(file: URL, notices: Pick<Notices, 'say'>) {
     this.thread = new Supervised({
       file,
+      patience: PATIENCE_MS,
       data: () => ({ data: {} }),
       received: (message) => {
         if (message.type === 'answer') {

@@ -5,6 +5,7 @@ import type { StandIn, VisualiserFaults } from '@taxiarch/core/contract';
 import { nightFerry } from '@taxiarch/core/demo';
 import { writeLampTable } from '@taxiarch/core/format';
 import { openPanel } from '../panel';
+import { RIGHT } from './faults';
 import { PAGE } from './page';
 import { ADDRESSES, NAME, Receiver, type OwnUniverse } from './receiver';
 import { Scene, withOtherMode } from './scene';
@@ -28,8 +29,6 @@ const ODD_LAMP = 101;
 /** Its universes count on from 1 as its display says them, by the protocol that was agreed. */
 const patch = nightFerry();
 const UNIVERSES: readonly OwnUniverse[] = patch.universe.map(({ number, protocol }) => ({ number, protocol }));
-
-const RIGHT: VisualiserFaults = { base: 1, iface: 'right', otherMode: false, early: false };
 
 async function main(): Promise<void> {
   let faults = RIGHT;

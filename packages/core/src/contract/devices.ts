@@ -74,6 +74,7 @@ export const standIn = report(
     model: words(),
     address: words(),
     mask: words(),
+    stranger: orNone(yesNo('Nobody planned it; it is off until somebody switches it on.')),
     powered: yesNo(),
     plugged: yesNo(),
     loses: real('Part of its packets that it loses, 0–1.'),

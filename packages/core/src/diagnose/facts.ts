@@ -73,6 +73,9 @@ export function factsOf(observed: Observed, near: Near, planned: World): Facts {
       facts.set(`${port} protocol`, protocol);
       facts.set(`${port} wire`, String(wire));
       if (use === 'out') facts.set(`${port} merge`, merge);
+      const planned = plan.ports.find((one) => one.number === number);
+      // What began or ended just now a box may not have noticed, or not have told.
+      if (planned && near.settling?.has(wireKey({ protocol: planned.protocol, number: planned.wire }))) continue;
       facts.set(`${port} active`, active ? 'yes' : 'no');
       if (merging) facts.set(`${port} merging`, 'yes');
     }
@@ -85,7 +88,8 @@ export function factsOf(observed: Observed, near: Near, planned: World): Facts {
     // One beside shows that it counts from another number.
     for (const key of one.lists)
       if (keys.has(key) || keys.has(key - 1) || keys.has(key + 1)) facts.set(`${name} lists ${key}`, 'yes');
-    for (const key of one.gets) if (keys.has(key) && isKept(near, key)) facts.set(`${name} gets ${key}`, 'yes');
+    for (const key of one.gets)
+      if (keys.has(key) && isKept(near, key) && !near.settling?.has(key)) facts.set(`${name} gets ${key}`, 'yes');
   }
   return facts;
 }

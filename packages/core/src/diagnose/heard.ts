@@ -8,13 +8,14 @@ import type { Machine, MachinePort, ShowRecords, Subject, Universe } from '../re
 import { shortNameOf } from '../node';
 import { wireNumber } from '../machine';
 import type { Answers, Observed, ObservedNode, ObservedPort, ObservedStream } from '../simulate';
-import type { StreamReport, UniverseReport } from '../stream';
+import type { StreamReport, SyncReport, UniverseReport } from '../stream';
 
 /** What of a live report a diagnosis asks. */
 export interface DiagnosisHeard {
   /** Unix time, ms */
   readonly at: number;
   readonly universes: readonly UniverseReport[];
+  readonly syncs: readonly SyncReport[];
 }
 
 /** Fewer packets a second than this part of what is planned is slow. */
@@ -30,7 +31,13 @@ function paceOf(
 ): ObservedStream['pace'] {
   const age = at - stream.lastSeen;
   const ran = stream.lastSeen - stream.firstSeen;
-  if (ran > JUDGED_AFTER_MS && stream.rate1 < planned * SLOW && age < lateAfter(protocol) + 1000) return 'slow';
+  if (
+    ran > JUDGED_AFTER_MS &&
+    !sendsOthersOnly(stream, at) &&
+    stream.rate1 < planned * SLOW &&
+    age < lateAfter(protocol) + 1000
+  )
+    return 'slow';
   return raggedBecause({ ...stream, protocol, age }) === undefined ? 'even' : 'ragged';
 }
 
@@ -43,30 +50,60 @@ function senderOf(stream: StreamReport, senders: readonly Sender[], machines: re
   return machine && senders.find(({ id }) => id === machine.id)?.id;
 }
 
-function streams(records: ShowRecords, { universes, at }: DiagnosisHeard): ObservedStream[] {
+/** A sender that sends all the time and was not heard for so long is not heard now, ms; slower ones have three of their beats. */
+const silentAfter = (rate: number): number => Math.max(1500, 3000 / rate);
+/** A box takes ten seconds to give up an Art-Net sender (Art-Net 4, "Data merging"), and is asked every few seconds. */
+const SETTLES_MS = 14_000;
+const BEGINS_MS = 5000;
+/** A synchronisation source that was silent for so long is lost (E1.31-2018, 6.7.1). */
+const SYNC_LOST_MS = 2500;
+/** Frames a second of a sender of which nothing is planned */
+const USUAL_RATE = 20;
+
+/** It sent levels once, and now nothing but other start codes. */
+const sendsOthersOnly = ({ rate1, startCodes }: StreamReport, at: number): boolean =>
+  rate1 === 0 && startCodes.some(({ lastSeen }) => at - lastSeen < JUDGED_AFTER_MS);
+
+/** How often a sender is planned to send a universe. */
+function plannedRate(sender: Sender | undefined, universe: number | undefined): number {
+  const line = sender && universe !== undefined ? linesWith(sender, universe)[0] : undefined;
+  return line?.rate ?? USUAL_RATE;
+}
+
+function streams(
+  records: ShowRecords,
+  { universes, at, syncs }: DiagnosisHeard,
+): { readonly heard: ObservedStream[]; readonly settling: ReadonlySet<number> } {
   const senders = sendersOf(records.machine);
   const planned = new Map(records.universe.map((one) => [wireKey({ protocol: one.protocol, number: one.wire }), one]));
-  return universes.flatMap(({ key, protocol, streams: all }) =>
-    all
-      .filter(({ lost, preview, own }) => !lost && !preview && !own)
-      .map((stream): ObservedStream => {
-        const sender = senderOf(stream, senders, records.machine);
-        const its = senders.find(({ id }) => id === sender);
-        const universe = planned.get(key)?.number;
-        const rate = (its && universe !== undefined && linesWith(its, universe)[0]?.rate) || 20;
-        return {
-          sender: sender ?? stream.address,
-          key,
-          address: stream.address,
-          priority: protocol === 'sacn' ? stream.priority : 0,
-          pace: paceOf(stream, protocol, rate, at),
-          waits: stream.waits,
-          levels: stream.levels && stream.slotCount > 0,
-          slots: stream.slotCount,
-          twin: stream.twin,
-        };
-      }),
-  );
+  const synced = new Set(syncs.filter(({ lastSeen }) => at - lastSeen < SYNC_LOST_MS).map(({ universe }) => universe));
+  const settling = new Set<number>();
+  const heard: ObservedStream[] = [];
+  for (const { key, protocol, streams: all } of universes)
+    for (const stream of all) {
+      if (stream.preview || stream.own) continue;
+      const sender = senderOf(stream, senders, records.machine);
+      const its = senders.find(({ id }) => id === sender);
+      const rate = plannedRate(its, planned.get(key)?.number);
+      const age = at - stream.lastSeen;
+      const idles = its !== undefined && its.lines.some(({ whenIdle }) => !whenIdle);
+      const silent = stream.lost || (!idles && age > silentAfter(Math.min(rate, stream.rate10 || rate)));
+      if ((silent && age < SETTLES_MS) || at - stream.firstSeen < BEGINS_MS) settling.add(key);
+      if (silent) continue;
+      heard.push({
+        sender: sender ?? stream.address,
+        key,
+        address: stream.address,
+        priority: protocol === 'sacn' ? stream.priority : 0,
+        pace: paceOf(stream, protocol, rate, at),
+        // Who names a synchronisation universe waits for it, sooner or later (E1.31-2018, 6.2.4.1).
+        waits: protocol === 'sacn' && stream.syncAddress !== 0 && !synced.has(stream.syncAddress),
+        levels: stream.levels && stream.slotCount > 0 && !sendsOthersOnly(stream, at),
+        slots: stream.slotCount,
+        twin: stream.twin,
+      });
+    }
+  return { heard, settling };
 }
 
 const portOf = (number: number, seen: NodeReport['ports'][number]): ObservedPort => ({
@@ -112,10 +149,22 @@ function takenPorts(
   });
 }
 
-function nodes(records: ShowRecords, entries: readonly MachineEntry[]): ObservedNode[] {
+/**
+ * Whoever asks has all polled every two seconds, and an answer may take one: a box that was silent for longer than this
+ * does not answer now.
+ */
+const UNANSWERED_MS = 4400;
+
+/** What a machine says now; undefined if it says nothing. */
+function sayingNow(machine: MachineEntry['heard'], at: number): NodeReport | undefined {
+  const node = machine && !machine.gone ? machine.node : undefined;
+  return node && at - node.lastSeen <= UNANSWERED_MS ? node : undefined;
+}
+
+function nodes(records: ShowRecords, entries: readonly MachineEntry[], at: number): ObservedNode[] {
   const universes = new Map(records.universe.map((one) => [one.number, one]));
   return entries.flatMap(({ plan, heard }): ObservedNode[] => {
-    const node = heard && !heard.gone ? heard.node : undefined;
+    const node = sayingNow(heard, at);
     if (!plan || !node) return [];
     const seen = new Map(node.ports.map((port) => [port.number, port]));
     return [
@@ -154,11 +203,13 @@ export const questionKey = ({ kind, id, part }: Subject, question: string): stri
   [kind, id, part, question].filter(Boolean).join(' ');
 
 export function observedNow(records: ShowRecords, heard: DiagnosisHeard, entries: readonly MachineEntry[]): Observed {
+  const now = streams(records, heard);
   return {
-    streams: streams(records, heard),
-    nodes: nodes(records, entries),
+    streams: now.heard,
+    settling: now.settling,
+    nodes: nodes(records, entries, heard.at),
     visualisers: entries.flatMap(({ plan, heard: machine }) => {
-      const node = machine && !machine.gone ? machine.node : undefined;
+      const node = sayingNow(machine, heard.at);
       if (plan?.kind !== 'visualiser' || !node) return [];
       const its = node.ports.filter(({ direction, sacn }) => direction === 'out' && !sacn);
       const keyOf = ({ portAddress }: { portAddress: number }) => wireKey({ protocol: 'artnet', number: portAddress });

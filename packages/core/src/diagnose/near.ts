@@ -20,6 +20,8 @@ export interface Near {
   readonly ports?: ReadonlySet<string>;
   /** Of what something should be heard at all: `sacn`, `artnet`, `nodes`; absent for all */
   readonly hears?: ReadonlySet<string>;
+  /** Wire keys on which something began or ended just now */
+  readonly settling?: ReadonlySet<number>;
 }
 
 function universesNear({ kind, id, part }: Subject, records: ShowRecords, patch: Patch): number[] {

@@ -14,6 +14,8 @@ import { nearOf, type Near } from './near';
 
 /** Causes found one after the other until nothing is left unexplained, at most so many. */
 const MOST_TROUBLES = 24;
+/** No new one is looked for after so many milliseconds; what is left then is told as unexplained. */
+const LONGEST_MS = 1200;
 const CERTAIN = 0.9;
 const LIKELY = 0.5;
 
@@ -67,20 +69,24 @@ const urgency = (fact: string): number => {
   return kind === 'port' ? 2 : 3;
 };
 
-/** Show universes of which some planned port puts out less than planned. */
-function darkened(records: ShowRecords, planned: Simulated, now: Simulated, world: World): number[] {
+/** Show universes of which some planned port puts out nothing, or another universe. */
+function darkened(records: ShowRecords, planned: Simulated, now: Simulated, world: World, after: World): number[] {
   const byKey = new Map(
     records.universe.map(({ number, protocol, wire }) => [wireKey({ protocol, number: wire }), number]),
+  );
+  const lit = (levels: Uint8Array | null | undefined) => levels?.some((level) => level > 0) ?? false;
+  const set = new Map(
+    after.nodes.flatMap(({ id, ports }) =>
+      ports.map(({ number, protocol, wire }) => [portKey(id, number), wireKey({ protocol, number: wire })] as const),
+    ),
   );
   const dark = new Set<number>();
   for (const { id, ports } of world.nodes)
     for (const { number, use, protocol, wire } of ports) {
-      if (use !== 'out') continue;
-      const before = planned.ports.get(portKey(id, number))?.levels;
-      const after = now.ports.get(portKey(id, number));
-      const lit = (levels: Uint8Array | null | undefined) => levels?.some((level) => level > 0) ?? false;
+      const key = portKey(id, number);
       const universe = byKey.get(wireKey({ protocol, number: wire }));
-      if (universe !== undefined && lit(before) && !lit(after?.levels)) dark.add(universe);
+      if (use !== 'out' || universe === undefined || !lit(planned.ports.get(key)?.levels)) continue;
+      if (set.get(key) !== wireKey({ protocol, number: wire }) || !lit(now.ports.get(key)?.levels)) dark.add(universe);
     }
   return [...dark].sort((a, b) => a - b);
 }
@@ -89,7 +95,7 @@ const lampsOn = (patch: Patch, universes: readonly number[]): number =>
   new Set(universes.flatMap((one) => patch.universe(one).map(({ patched }) => patched.lamp.id))).size;
 
 function sceneNear(about: Subject, whole: Whole, world: World, seen: Scene['seen']): Scene {
-  const near = nearOf(about, whole.records, whole.patch);
+  const near = { ...nearOf(about, whole.records, whole.patch), ...(seen.settling && { settling: seen.settling }) };
   const names = new Map(whole.records.machine.map(({ id, name }) => [id, name]));
   return { records: whole.records, near, world, whole: world, seen, nameOf: (id) => names.get(id) ?? id };
 }
@@ -98,8 +104,8 @@ export function standing(whole: Whole, clock: () => number): StandingReport {
   const began = clock();
   const { records, patch, heard, entries } = whole;
   const world = plannedWorld(records, patch, []);
-  const near = everywhere(whole, world);
   const seen = observedNow(records, heard, entries);
+  const near = { ...everywhere(whole, world), ...(seen.settling && { settling: seen.settling }) };
   const now = factsOf(seen, near, world);
   const planned = observe(world);
   const told = (observed: Simulated): Facts =>
@@ -112,7 +118,7 @@ export function standing(whole: Whole, clock: () => number): StandingReport {
   const troubles: Trouble[] = [];
   const visited = new Set<string>();
   const unexplained: string[] = [];
-  while (left.length > 0 && troubles.length < MOST_TROUBLES) {
+  while (left.length > 0 && troubles.length < MOST_TROUBLES && clock() - began < LONGEST_MS) {
     const next = [...left]
       .sort((a, b) => urgency(a) - urgency(b))
       .map((fact) => ({ fact, about: subjectOf(fact, whole) }))
@@ -153,7 +159,8 @@ function troubleOf(
   planned: Simulated,
 ): Trouble {
   const { deviation, share, cause } = suspect;
-  const universes = darkened(records, planned, observe(deviation.change(world)), world);
+  const after = deviation.change(world);
+  const universes = darkened(records, planned, observe(after), world, after);
   return {
     about: deviation.about,
     ask,
@@ -212,12 +219,17 @@ function heightsOf({ records, patch }: Whole, plan: Facts, now: Facts): Heights 
   };
 }
 
+/** What goes before a sentence that is not certain. */
+const howSure = (sure: Trouble['sure']): string =>
+  sure === 'certain' ? '' : sure === 'likely' ? 'Likely: ' : 'It may be: ';
+
 function verdictOf(troubles: readonly Trouble[], unexplained: number, { wire, ports, lamps }: Heights): string {
   const [worst] = troubles;
   if (worst) {
-    const dark = worst.lamps > 0 ? `: ${worst.lamps} lamps without light` : '';
+    const lamps = `${worst.lamps} ${worst.lamps === 1 ? 'lamp' : 'lamps'}`;
+    const dark = worst.lamps > 0 ? `: ${lamps} without light, or with another` : '';
     const more = troubles.length > 1 ? ` And ${troubles.length - 1} more.` : '';
-    return `Not yet. ${worst.says.replace(/\.$/, '')}${dark}.${more}`;
+    return `Not yet. ${howSure(worst.sure)}${worst.says.replace(/\.$/, '')}${dark}.${more}`;
   }
   if (unexplained > 0) return 'Not yet. Something differs from the plan that no known cause explains.';
   if (wire!.of === 0 && ports!.of === 0) return 'Nothing is planned yet that could be heard or leave a port.';

@@ -31,12 +31,13 @@ function sceneOf(
   const names = new Map(records.machine.map(({ id, name }) => [id, name]));
   const lamps = new Map(records.lamp.map(({ id, number }) => [id, `lamp ${number}`]));
   const world = plannedWorld(records, patch, near.lamps);
+  const seen = observedNow(records, heard, entries);
   return {
     records,
-    near,
+    near: { ...near, ...(seen.settling && { settling: seen.settling }) },
     world,
     whole: world,
-    seen: observedNow(records, heard, entries),
+    seen,
     nameOf: (id) => names.get(id) ?? lamps.get(id) ?? id,
   };
 }

@@ -43,7 +43,7 @@ export function ledger(
   entries: readonly MachineEntry[],
 ): LedgerRow[] {
   const senders = sendersByUniverse(sendersOf(records.machine));
-  const outlets = outletsByUniverse(entries);
+  const outlets = outletsByUniverse(entries, records.universe);
   const reports = new Map(live?.universes.map((one) => [one.key, one]));
   const running = new Set(live?.routes.filter((one) => one.running).map(({ id }) => id));
   const madeBy = new Map<number, LedgerRoute[]>();

@@ -37,7 +37,7 @@ test('who has fallen silent is planned and not heard; our own copy does not stan
 });
 
 test('outlets by universe: outputs only, each with its port', () => {
-  const outlets = outletsByUniverse(matchMachines(ferry, []));
+  const outlets = outletsByUniverse(matchMachines(ferry, []), ferry.universe);
   expect(outlets.get(1)).toMatchObject([
     { machine: 'Wheelhouse node', port: 1, merge: 'htp', heard: false },
     { machine: 'Foredeck node', port: 1, merge: 'none', heard: false },

@@ -1,6 +1,7 @@
 /** A universe's way from those who send it to the ports that it leaves by, planned and heard together. */
 import type { UniverseReport } from '../stream';
-import type { MachineEntry } from '../node';
+import { formatWire, wireKey, type WireUniverse } from '../address';
+import type { MachineEntry, NodePortReport } from '../node';
 import type { PortMerge, Universe } from '../records';
 import type { Sender } from './senders';
 import { isSentBy } from './sentBy';
@@ -60,15 +61,37 @@ export interface PathOutlet {
   readonly port: number | null;
   /** Null for a pixel controller */
   readonly merge: PortMerge | null;
-  /** The port passes signal now, or the controller answers */
+  /** Its box says that it is set to this universe, and that signal passes */
   readonly heard: boolean;
+  /** What its box says, in a few words */
+  readonly says: string;
 }
 
 export const outletText = ({ machine, port }: PathOutlet): string =>
   port === null ? machine : `${machine}, port ${port}`;
 
-/** Planned outputs by the show universe that they carry. */
-export function outletsByUniverse(entries: readonly MachineEntry[]): Map<number, PathOutlet[]> {
+type Says = Pick<PathOutlet, 'heard' | 'says'>;
+
+const saysOf = (port: NodePortReport | undefined, wire: WireUniverse): Says => {
+  const no = (says: string): Says => ({ heard: false, says });
+  if (!port || port.disabled) return no('is off');
+  if (port.direction !== 'out') return no('is an input');
+  const set: WireUniverse = { protocol: port.sacn ? 'sacn' : 'artnet', number: port.portAddress };
+  if (wireKey(set) !== wireKey(wire)) return no(`is set to ${formatWire(set)}`);
+  if (!port.active) return no('nothing comes in there');
+  return { heard: true, says: port.merging ? 'sends, merging' : 'sends' };
+};
+
+/** Planned outputs by the show universe that they carry, each with what its box says of it. */
+export function outletsByUniverse(
+  entries: readonly MachineEntry[],
+  universes: readonly Universe[],
+): Map<number, PathOutlet[]> {
+  const planned = new Map(universes.map((one) => [one.number, one]));
+  const wireOf = (universe: number): WireUniverse | undefined => {
+    const one = planned.get(universe);
+    return one && { protocol: one.protocol, number: one.wire };
+  };
   const outlets = new Map<number, PathOutlet[]>();
   const put = (universe: number, outlet: PathOutlet) => {
     const there = outlets.get(universe);
@@ -80,10 +103,28 @@ export function outletsByUniverse(entries: readonly MachineEntry[]): Map<number,
     const its = { machine: plan.name, machineId: plan.id };
     const node = heard && !heard.gone ? heard.node : undefined;
     const seen = new Map(node?.ports.map((port) => [port.number, port]));
+    const away: Says = { heard: false, says: 'does not answer' };
+    const says = (port: NodePortReport | undefined, universe: number): Says => {
+      const wire = wireOf(universe);
+      return node && wire ? saysOf(port, wire) : away;
+    };
     for (const { use, universe, number, merge } of plan.ports)
-      if (use === 'out') put(universe, { ...its, port: number, merge, heard: seen.get(number)?.active ?? false });
-    for (let i = 0; plan.controller && i < plan.controller.universes; i += 1)
-      put(plan.controller.firstUniverse + i, { ...its, port: null, merge: null, heard: node !== undefined });
+      if (use === 'out') put(universe, { ...its, port: number, merge, ...says(seen.get(number), universe) });
+    for (let i = 0; plan.controller && i < plan.controller.universes; i += 1) {
+      const universe = plan.controller.firstUniverse + i;
+      const wire = wireOf(universe);
+      const taken = node?.ports.find(
+        ({ direction, portAddress }) => direction === 'out' && portAddress === wire?.number,
+      );
+      // A controller that lists no universes says nothing of them.
+      const silent: Says = { heard: false, says: 'does not say what it takes' };
+      put(universe, {
+        ...its,
+        port: null,
+        merge: null,
+        ...(node?.ports.length === 0 ? silent : says(taken, universe)),
+      });
+    }
   }
   return outlets;
 }

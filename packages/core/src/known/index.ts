@@ -2,3 +2,4 @@
 export * from './known';
 export * from './sightings';
 export * from './reports';
+export * from './kept';

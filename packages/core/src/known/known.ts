@@ -13,10 +13,6 @@ export const KNOWN_MEANS: Readonly<Record<Known, string>> = {
   'not known': 'Nothing tells.',
 };
 
-/** Where a universe can be fine: packets pass, a port says that it sends, a lamp was seen or answered. */
-export const HEIGHTS = ['on the wire', 'at the port', 'at the lamp'] as const;
-export type Height = (typeof HEIGHTS)[number];
-
 /** A statement is at most as strong as the weakest that it rests on. */
 export const weakest = (all: readonly Known[]): Known =>
   all.reduce<Known>((weak, one) => (KNOWN.indexOf(one) > KNOWN.indexOf(weak) ? one : weak), 'seen');

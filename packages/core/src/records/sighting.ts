@@ -3,7 +3,6 @@ import { begun, oneOf, shape, text, type Of } from '../field';
 import { kindOf, type RecordFrom } from './kind';
 
 export const SUBJECTS = ['lamp', 'slot', 'port', 'universe', 'stream', 'machine', 'interface', 'link'] as const;
-export type SubjectKind = (typeof SUBJECTS)[number];
 
 const about = shape('About', {
   kind: oneOf('Kind', SUBJECTS),

@@ -1,6 +1,6 @@
 /** The world advanced for a moment: what this computer would hear, what each node would say, what each lamp would show. */
 import { SLOTS, wireKey } from '../address';
-import { OutputPort, type PortSource } from '../port';
+import { OutputPort } from '../port';
 import type { World, WorldNode, WorldPort, WorldSender, WorldStream } from './world';
 
 /** Packets of each stream, so far apart: enough for every port to take or refuse it. */
@@ -61,6 +61,8 @@ export interface Observed {
   readonly nodes: readonly ObservedNode[];
   readonly visualisers: readonly ObservedVisualiser[];
   readonly answers: Answers;
+  /** Wire keys on which something began or ended so lately that boxes may not have noticed; absent for none */
+  readonly settling?: ReadonlySet<number>;
 }
 
 /** What leaves each output, and who has a say there; by node and port. */
@@ -273,11 +275,3 @@ function* machineAnswers(world: World, now: ReadonlyMap<string, PortNow>): Gener
     yield [`machine ${id} sends`, word(on && streams.some((one) => one.on))];
   for (const { id, on } of world.visualisers) yield [`machine ${id} on`, word(on)];
 }
-
-/** Who has a say at a port, and who has not. */
-export const sayAt = ({
-  port,
-}: PortNow): { readonly taken: readonly PortSource[]; readonly refused: readonly PortSource[] } => ({
-  taken: port.sources,
-  refused: port.refused,
-});

@@ -18,6 +18,7 @@ import {
 import { placeFilter, usePreference } from '@/data/preferences';
 import { useLive } from '@/data/live';
 import { useMachines } from '@/data/machines';
+import { whyHref } from '@/data/diagnosis';
 import { useNetworkFindings, useShow } from '@/data/show';
 import {
   Button,
@@ -49,7 +50,7 @@ function Outlets({ outlets }: { outlets: readonly PathOutlet[] }) {
     <Text key={outletText(outlet)} kind="small" tone={outlet.heard ? 'text' : 'soft'}>
       {outlet.heard ? '→ ' : '⇢ '}
       {outletText(outlet)}
-      {outlet.heard ? '' : ', no signal there'}
+      {outlet.heard ? '' : `, ${outlet.says}`}
     </Text>
   ));
 }
@@ -103,6 +104,17 @@ function Path({ row, senders, choosing, chosen, onChoose }: PathProps) {
             </Link>
           )}
           {report && <StateWord state={report.state} />}
+          {!choosing && (
+            <Link
+              href={whyHref({ kind: 'universe', id: String(universe.number), part: '' })}
+              asChild
+              aria-label={`Why? Universe ${universe.number}`}
+            >
+              <Text kind="small" tone="press">
+                Why?
+              </Text>
+            </Link>
+          )}
           {!choosing && (
             <Link
               href={`/rig/universes/${universe.number}?view=way`}
@@ -200,7 +212,7 @@ export function FlowArea() {
             ? 'Reading the show…'
             : all.length === 0
               ? 'No universes are planned yet.'
-              : `${through} of ${count(all.length, 'universe')} reach a port.`}
+              : `${through} of ${count(all.length, 'universe')} leave a port, as the ports say.`}
           {findings.length > 0 && ' '}
           {findings.length > 0 && (
             <SentenceLink href={'/wire/findings'}>{`${count(findings.length, 'finding')}.`}</SentenceLink>

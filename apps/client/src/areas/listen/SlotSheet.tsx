@@ -12,6 +12,7 @@ import { type Claim, slotsOf } from '@taxiarch/core/patch';
 import type { Pennant } from '@taxiarch/core/records';
 import { whySlot } from '@taxiarch/core/trace';
 import { onWire, useContenders, useSlots } from '@/data/live';
+import { whyHref } from '@/data/diagnosis';
 import { useShow } from '@/data/show';
 import { TakeSlot } from '@/areas/prove/TakeSlot';
 import { Button, PennantFlag, Text, clockTime, spell } from '@/ui';
@@ -54,6 +55,13 @@ function ClaimLine({ claim }: { claim: Claim }) {
         </Text>
       </Link>
       <Text>{claimWords(claim)}</Text>
+      {!claim.patched.run && (
+        <Link href={whyHref({ kind: 'lamp', id: lamp.id, part: '' })} asChild>
+          <Text kind="small" tone="press" className="py-1">
+            Why? Its whole path
+          </Text>
+        </Link>
+      )}
       <Text kind="small">
         {claim.patched.type.maker} {claim.patched.type.name}, {claim.patched.mode.name}
         {whole !== undefined && ` · coarse and fine together ${whole}`}

@@ -26,13 +26,13 @@ const stray: UniverseReport = {
 
 test('all is well', async () => {
   await list(live.universes);
-  expect(sentence()).toBe('40 of 40 universes steady.');
+  expect(sentence()).toBe('40 of 40 universes steady on the wire.');
   expect(row('1 Foredeck and wheelhouse').textContent).toContain('sACN 1 · 40/s');
 });
 
 test('what is not well is counted word by word, and strays are not counted as planned', async () => {
   await list([...standing(3, { state: 'silent', streams: [], because: 'nobody sends it' }), stray]);
-  expect(sentence()).toBe('39 of 40 universes steady. 1 silent, 1 stray.');
+  expect(sentence()).toBe('39 of 40 universes steady on the wire. 1 silent, 1 stray.');
   expect(row('3 Starboard spots').textContent).toContain('nobody sends it');
 });
 

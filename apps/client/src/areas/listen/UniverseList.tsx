@@ -26,7 +26,7 @@ function StandingSentence({ live }: { live: LiveReport | undefined }) {
   return (
     <Sentence>
       <SentenceLink href={hrefOf('steady')}>{steady}</SentenceLink> of{' '}
-      <SentenceLink href={hrefOf('all')}>{count(planned.length, 'universe')}</SentenceLink> steady.
+      <SentenceLink href={hrefOf('all')}>{count(planned.length, 'universe')}</SentenceLink> steady on the wire.
       {rest.map(([number, state], i) => (
         <Fragment key={state}>
           {i === 0 ? ' ' : ', '}

@@ -5,6 +5,7 @@ import { useMemo, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { formatWireFully, formatWireToken, fromWireKey, wireKey } from '@taxiarch/core/address';
 import { useLive } from '@/data/live';
+import { whyHref } from '@/data/diagnosis';
 import { useShow } from '@/data/show';
 import { Choice, Section, Sentence, StateWord, Text, useWide } from '@/ui';
 import { RateChart } from './RateChart';
@@ -82,6 +83,13 @@ function Universe({ universe }: { universe: NamedUniverse }) {
               {report?.because ? ` · ${report.because}` : ''}
               {universe.plan ? ` · ${formatWireFully(fromWireKey(universe.key))}` : ''}
             </Text>
+            {universe.plan && (
+              <Link href={whyHref({ kind: 'universe', id: String(universe.plan.number), part: '' })}>
+                <Text kind="small" tone="press">
+                  Why? Its whole path
+                </Text>
+              </Link>
+            )}
             <Link
               href={
                 universe.plan

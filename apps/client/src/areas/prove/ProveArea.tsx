@@ -1,5 +1,6 @@
 /** Prove: take lamps or slots, look at what happens, give them back. */
-import { useState } from 'react';
+import { useLocalSearchParams } from 'expo-router';
+import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { useSelection, walkSelection } from '@/data/selection';
 import { useShow } from '@/data/show';
@@ -20,6 +21,13 @@ export function ProveArea() {
   const chosen = useSelection(walkSelection);
   const [way, setWay] = useState<Way>('lamps');
   const [walking, setWalking] = useState(chosen.length > 0);
+  const { lamp } = useLocalSearchParams<{ lamp?: string }>();
+  // Somebody wants this one lamp lit.
+  useEffect(() => {
+    if (lamp === undefined) return;
+    walkSelection.set([lamp]);
+    setWalking(true);
+  }, [lamp]);
   const lamps = chosen.flatMap((id) => patch.lamp(id) ?? []);
   const inWalk = walking && lamps.length > 0;
 

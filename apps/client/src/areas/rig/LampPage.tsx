@@ -6,10 +6,11 @@ import { attributeLabel, channelMaximum, joinValue, rangeAt } from '@taxiarch/co
 import type { FixtureChannel } from '@taxiarch/core/records';
 import { type PatchedLamp, removeLamps, slotsOf } from '@taxiarch/core/patch';
 import { rigSelection, walkSelection } from '@/data/selection';
+import { whyHref } from '@/data/diagnosis';
 import { onWire, useSlots } from '@/data/live';
 import { useFindings, useShow } from '@/data/show';
 import { DeletePlan } from '@/forms/Delete';
-import { Button, Screen, Section, Sentence, Text, count } from '@/ui';
+import { Button, Screen, Section, Sentence, Text, count, WhyLink } from '@/ui';
 import { EditLamp } from './EditLamp';
 
 function ChannelRow({
@@ -107,6 +108,7 @@ function LampDetails({ patched }: { patched: PatchedLamp }) {
       acts={
         <>
           <Button label="Switches of this lamp" short="Switches" onPress={() => goWith(rigSelection, '/rig/dip')} />
+          <WhyLink href={whyHref({ kind: 'lamp', id: lamp.id, part: '' })} about={`Lamp ${lamp.number}`} />
           <Button
             label="Take this lamp"
             short="Take"

@@ -1,6 +1,7 @@
 /** The top line: the show, and the way to everything else. */
 import { Link, usePathname, useRouter } from 'expo-router';
 import ArrowLeft from 'lucide-react-native/icons/arrow-left';
+import DoorOpen from 'lucide-react-native/icons/door-open';
 import Search from 'lucide-react-native/icons/search';
 import { Pressable, View } from 'react-native';
 import { useShow } from '@/data/show';
@@ -19,6 +20,7 @@ export function TopLine({ onJump }: { onJump: () => void }) {
   return (
     <View role="banner" className="h-14 flex-row items-center gap-1 border-b border-line bg-surface px-2">
       {!wide && up && <Button label="Back" look="bare" icon={ArrowLeft} iconOnly onPress={() => router.navigate(up)} />}
+      <Button label="How things stand" look="bare" icon={DoorOpen} iconOnly onPress={() => router.navigate('/')} />
       <Link href="/show" asChild aria-label={`${name}, this show and this computer`}>
         <Pressable className="h-12 flex-1 justify-center rounded px-2 active:bg-raised">
           <Text kind="strong" numberOfLines={1}>

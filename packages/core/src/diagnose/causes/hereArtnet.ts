@@ -4,7 +4,9 @@ import { byHand, subject, type Cause } from '../cause';
 export const hereArtnet: Cause = {
   id: 'here-artnet',
   common: 0.3,
-  *find() {
+  *find(scene) {
+    // What is heard of others was not held back here.
+    if (scene.seen.nodes.length > 0 || scene.seen.streams.some(({ key }) => key >= 65_536)) return;
     yield {
       about: subject('interface', 'here'),
       says: 'This computer hears no Art-Net at all: its interface, or a firewall, holds it back.',

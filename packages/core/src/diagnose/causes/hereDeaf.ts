@@ -4,7 +4,9 @@ import { byHand, subject, type Cause } from '../cause';
 export const hereDeaf: Cause = {
   id: 'here-deaf',
   common: 0.5,
-  *find() {
+  *find(scene) {
+    // What is heard of others was not held back here.
+    if (scene.seen.nodes.length > 0 || scene.seen.streams.length > 0) return;
     yield {
       about: subject('interface', 'here'),
       says: 'This computer hears nothing at all: it uses another interface, or its cable is out.',

@@ -4,7 +4,9 @@ import { byHand, subject, type Cause } from '../cause';
 export const hereSacn: Cause = {
   id: 'here-sacn',
   common: 0.3,
-  *find() {
+  *find(scene) {
+    // What is heard of others was not held back here.
+    if (scene.seen.streams.some(({ key }) => key < 65_536)) return;
     yield {
       about: subject('interface', 'here'),
       says: 'This computer hears no sACN at all: its interface, or a firewall, holds it back.',

@@ -39,6 +39,7 @@ import { protocolOff } from './protocolOff';
 import { ragged } from './ragged';
 import { refusedSource } from './refusedSource';
 import { sameCid } from './sameCid';
+import { sendsMore } from './sendsMore';
 import { shortPackets } from './shortPackets';
 import { slow } from './slow';
 import { startCode } from './startCode';
@@ -90,6 +91,7 @@ export const CAUSES: readonly Cause[] = [
   ragged,
   refusedSource,
   sameCid,
+  sendsMore,
   shortPackets,
   slow,
   startCode,

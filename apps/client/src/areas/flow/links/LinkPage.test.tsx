@@ -24,9 +24,9 @@ test('ten lines, each with its word and how it is known; what cannot be seen is 
   expect(asks.textContent).toMatch(/open.*not known/);
   fireEvent.click(within(asks).getByRole('button', { name: 'I looked: it is well, No firewall between' }));
   await settled();
-  const [{ kind, after }] = proposed() as [{ kind: string; after: object }];
-  expect(kind).toBe('sighting');
-  expect(after).toMatchObject({
+  const [change] = proposed();
+  expect(change!.kind).toBe('sighting');
+  expect(change!.after).toMatchObject({
     about: { kind: 'link', id: 'link-bridge-artnet', part: '' },
     question: 'firewall',
     answer: 'yes',

@@ -15,6 +15,7 @@ import { useLive } from '@/data/live';
 import { useStandIns } from '@/data/machines';
 import { wholeFrom } from '@/data/numbers';
 import { saw } from '@/data/sightings';
+import { whyHref } from '@/data/diagnosis';
 import { propose, useShow } from '@/data/show';
 import { Delete } from '@/forms/Delete';
 import {
@@ -31,6 +32,7 @@ import {
   StateWord,
   Text,
   count,
+  WhyLink,
 } from '@/ui';
 import { linkFormOf, newLinkForm, linkPlan, type LinkForm } from './linkForm';
 
@@ -73,6 +75,7 @@ function Looked({ link }: { link: Link }) {
       }
       acts={
         <>
+          <WhyLink href={whyHref({ kind: 'link', id: link.id, part: '' })} about={link.name} />
           <Button label="Change" grow onPress={() => router.navigate(`/flow/links/${link.id}?edit=yes`)} />
           {picture && <Button label="Its picture" grow onPress={() => window.open(picture, '_blank', 'noopener')} />}
         </>
@@ -139,7 +142,7 @@ function Line({ line, link }: { line: DoctorLine; link: Link }) {
       <Text kind="small" tone={state === 'fine' ? 'soft' : 'text'}>
         {says}
       </Text>
-      <KnownMark known={known} evidence={seen ? [seenText(seen)] : []} />
+      <KnownMark known={known} of={title} evidence={seen ? [seenText(seen)] : []} />
       {mend !== '' && <Text>{mend}</Text>}
       {why !== '' && <Notice state="must fix">{why}</Notice>}
       {repair && (

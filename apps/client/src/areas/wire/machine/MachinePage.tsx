@@ -8,13 +8,14 @@ import { View } from 'react-native';
 import { type MachineEntry, adoptDrift, driftWords, portOf } from '@taxiarch/core/node';
 import { keepSnapshot, snapshotOf } from '@taxiarch/core/machine';
 import { type MachinePort, type Universe, SENDING_KINDS } from '@taxiarch/core/records';
+import { whyHref } from '@/data/diagnosis';
 import { useLive } from '@/data/live';
 import { locate, useMachines } from '@/data/machines';
 import { newId } from '@/data/numbers';
 import { makeHot } from '@/data/output';
 import { propose, useNetworkFindings, useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
-import { Button, Empty, Notice, Screen, Section, Sentence, StateWord, Text, count, spell } from '@/ui';
+import { Button, Empty, Notice, Screen, Section, Sentence, StateWord, Text, count, spell, WhyLink } from '@/ui';
 import { BringOn } from './BringOn';
 import { LinkLoad } from './LinkLoad';
 import { PortPicture } from './PortPicture';
@@ -176,6 +177,7 @@ function Details({ entry }: { entry: MachineEntry }) {
                 <Button label="Change" grow onPress={() => router.navigate(`/wire/change/${plan.id}`)} />
               </>
             )}
+            <WhyLink href={whyHref({ kind: 'machine', id: plan.id, part: '' })} about={plan.name} />
           </>
         )
       }

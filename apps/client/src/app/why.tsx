@@ -1,0 +1,1 @@
+export { WhyPage as default } from '@/areas/why/WhyPage';

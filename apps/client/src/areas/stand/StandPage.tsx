@@ -1,0 +1,205 @@
+/** How things stand: can the doors open, what stands against it by how much light it costs, and what nobody knows yet. */
+import { ledger, sendersOf } from '@taxiarch/core/flow';
+import { Link, useRouter } from 'expo-router';
+import { ScrollView, View } from 'react-native';
+import type { StandingReport, Trouble } from '@taxiarch/core/known';
+import { useFindings, useNetworkLook, useShow } from '@/data/show';
+import { useLive } from '@/data/live';
+import { useMachines } from '@/data/machines';
+import { FlowPicture } from '@/areas/flow/FlowPicture';
+import { useStanding, whyHref } from '@/data/diagnosis';
+import { KeptAsGood } from './KeptAsGood';
+import { Repair } from '@/areas/why/Repair';
+import { Button, Empty, KnownMark, Screen, Section, Sentence, StateWord, Text, WhyLink, count, useWide } from '@/ui';
+
+export function StandPage() {
+  const wide = useWide();
+  return wide ? (
+    <View className="flex-1 flex-row">
+      <View className="w-[560px] border-r border-line">
+        <Standing />
+      </View>
+      <View className="flex-1">
+        <Flowing />
+      </View>
+    </View>
+  ) : (
+    <Standing />
+  );
+}
+
+/** The picture of the flow, beside it on a wide screen. */
+function Flowing() {
+  const router = useRouter();
+  const live = useLive();
+  const { records, patch } = useShow();
+  const entries = useMachines();
+  return (
+    <ScrollView className="flex-1" contentContainerClassName="p-4">
+      <FlowPicture
+        rows={ledger(records, patch, live, entries)}
+        senders={sendersOf(records.machine)}
+        onOnly={() => router.navigate('/flow')}
+      />
+    </ScrollView>
+  );
+}
+
+function Standing() {
+  const router = useRouter();
+  const { records } = useShow();
+  const { standing, trouble } = useStanding();
+  if (!standing) return <Empty>{trouble || 'Looking at how things stand…'}</Empty>;
+  const { troubles, unexplained } = standing;
+  return (
+    <Screen
+      sentence={
+        <View className="gap-1">
+          <Text kind="label">How things stand</Text>
+          <Sentence>{standing.verdict}</Sentence>
+        </View>
+      }
+    >
+      {records.lamp.length === 0 && (
+        <View className="flex-row">
+          <Button label="Add lamps" look="main" onPress={() => router.navigate('/rig/add')} />
+        </View>
+      )}
+      <Heights standing={standing} />
+      {troubles.length > 0 && (
+        <Section title="What stands against it, by the light that it costs">
+          <View role="list" aria-label="What stands against it">
+            {troubles.map((one) => (
+              <TroubleCard key={one.says} trouble={one} />
+            ))}
+          </View>
+        </Section>
+      )}
+      {unexplained.length > 0 && (
+        <Section title="Differs from the plan, and no known cause explains it">
+          <Text kind="small">{count(unexplained.length, 'fact')}; Wire and Flow show them.</Text>
+        </Section>
+      )}
+      <PlanFindings />
+      <KeptAsGood />
+    </Screen>
+  );
+}
+
+/** What goes before a sentence that is not certain. */
+const HOW_SURE = { certain: '', likely: 'Likely: ', open: 'It may be: ' } as const;
+
+const lightText = ({ lamps, universes }: Trouble): string =>
+  lamps > 0
+    ? `${count(lamps, 'lamp')} without light or with another, on universe${universes.length === 1 ? '' : 's'} ${universes.join(', ')}`
+    : 'costs no light now';
+
+function TroubleCard({ trouble }: { trouble: Trouble }) {
+  const { says, sure, ask, repair, act } = trouble;
+  return (
+    <View role="listitem" className="gap-2 border-b border-line py-3">
+      <View className="flex-row items-start gap-3">
+        <View className="flex-1 gap-1">
+          <Text kind="strong">
+            {HOW_SURE[sure]}
+            {says}
+          </Text>
+          <Text kind="small" tone={trouble.lamps > 0 ? 'fault' : 'soft'}>
+            {lightText(trouble)}
+          </Text>
+        </View>
+        <StateWord state={sure === 'open' ? 'look at' : 'must fix'} />
+      </View>
+      <Repair says={repair} act={act} />
+      <View className="flex-row">
+        <WhyLink href={whyHref(ask)} about={says} />
+      </View>
+    </View>
+  );
+}
+
+/** Each height with its own count: nothing is better known than it is. */
+function Heights({ standing: { wire, ports, lamps } }: { standing: StandingReport }) {
+  return (
+    <View role="list" aria-label="How far it is known" className="gap-1">
+      {wire && wire.of > 0 && (
+        <HeightRow
+          known="heard"
+          says={`${wire.known} of ${count(wire.of, 'universe')} as planned on the wire`}
+          href="/listen"
+        />
+      )}
+      {ports && ports.of > 0 && (
+        <HeightRow
+          known="said"
+          says={`${ports.known} of ${count(ports.of, 'port')} say that they send it`}
+          href="/flow"
+        />
+      )}
+      {lamps && lamps.of > 0 && (
+        <HeightRow
+          known="seen"
+          says={`${lamps.known} of ${count(lamps.of, 'lamp')} seen to light${lamps.old > 0 ? `; ${lamps.old} before something changed` : ''}`}
+          href="/prove"
+        />
+      )}
+    </View>
+  );
+}
+
+function HeightRow({
+  known,
+  says,
+  href,
+}: {
+  known: 'heard' | 'said' | 'seen';
+  says: string;
+  href: '/listen' | '/flow' | '/prove';
+}) {
+  return (
+    <View role="listitem" className="flex-row items-center gap-3">
+      <View className="w-20">
+        <KnownMark known={known} of={says} />
+      </View>
+      <Link href={href} asChild>
+        <Text tone="press" className="flex-1 py-1">
+          {says}
+        </Text>
+      </Link>
+    </View>
+  );
+}
+
+/** What the checks of the plan find; they are worked out, not heard. */
+function PlanFindings() {
+  const patch = useFindings();
+  const { findings: network, known } = useNetworkLook();
+  const must = (all: readonly { readonly weight: string }[]) =>
+    all.filter(({ weight }) => weight === 'must fix').length;
+  const rows = [
+    { says: 'The patch', href: '/rig/findings', fix: patch.length, look: 0 },
+    {
+      says: 'The network as planned',
+      href: '/wire/findings',
+      fix: must(network),
+      look: network.length - must(network),
+    },
+  ] as const;
+  return (
+    <Section title="The plan by itself">
+      <KnownMark known="worked out" of="the plan by itself" />
+      {rows.map(({ says, href, fix, look }) => (
+        <Link key={says} href={href} asChild>
+          <Text tone="press" className="py-1">
+            {says}:{' '}
+            {fix + look === 0
+              ? known
+                ? 'nothing found'
+                : 'looking…'
+              : [fix > 0 && `${fix} must fix`, look > 0 && `${look} to look at`].filter(Boolean).join(', ')}
+          </Text>
+        </Link>
+      ))}
+    </Section>
+  );
+}

@@ -1,0 +1,29 @@
+/** Why? and how things stand, as the server works them out from plan and wire. */
+import useSWR, { mutate } from 'swr';
+import type { StandingReport, WhyReport } from '@taxiarch/core/known';
+import { addressOf } from '@taxiarch/core/contract/paths';
+import type { Subject } from '@taxiarch/core/records';
+import { fetchAddress } from './api';
+
+/** Looked at again this often while somebody looks. */
+const AGAIN_MS = 2000;
+const STANDING = addressOf('standing');
+
+export function useWhy(about: Subject): { readonly why: WhyReport | undefined; readonly trouble: string } {
+  const address = addressOf('why', {}, { kind: about.kind, id: about.id, part: about.part || undefined });
+  const { data, error } = useSWR<WhyReport, Error>(address, fetchAddress, { refreshInterval: AGAIN_MS });
+  return { why: data, trouble: data ? '' : (error?.message ?? '') };
+}
+
+export function useStanding(): { readonly standing: StandingReport | undefined; readonly trouble: string } {
+  const { data, error } = useSWR<StandingReport, Error>(STANDING, fetchAddress, { refreshInterval: AGAIN_MS });
+  return { standing: data, trouble: data ? '' : (error?.message ?? '') };
+}
+
+/** After something was answered or mended nobody waits for the next look. */
+export const lookAgain = (): void =>
+  void mutate((key) => typeof key === 'string' && (key === STANDING || key.startsWith(addressOf('why'))));
+
+/** Where Why? about something is told. */
+export const whyHref = ({ kind, id, part }: Subject): `/why?${string}` =>
+  `/why?kind=${kind}&id=${encodeURIComponent(id)}${part === '' ? '' : `&part=${encodeURIComponent(part)}`}`;

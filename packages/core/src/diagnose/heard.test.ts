@@ -1,0 +1,104 @@
+/** What was heard, in the words of the simulation: never more than the packets and replies say. */
+import { nightFerry } from '../demo';
+import { heardMachines, matchMachines, type NodeReport } from '../node';
+import type { StreamReport, UniverseReport } from '../stream';
+import { observedNow } from './heard';
+
+const ferry = nightFerry();
+const AT = 100_000;
+const stream = (over: Partial<StreamReport> = {}): StreamReport =>
+  ({
+    name: 'Bridge desk',
+    address: '127.0.0.21',
+    priority: 100,
+    lost: false,
+    preview: false,
+    own: false,
+    levels: true,
+    twin: false,
+    startCodes: [],
+    syncAddress: 0,
+    slotCount: 512,
+    rate1: 40,
+    rate10: 40,
+    jitter: 1,
+    missing10: 0,
+    firstSeen: 0,
+    lastSeen: AT,
+    ...over,
+  }) as StreamReport;
+const heard = (over: Partial<StreamReport>, syncs: number[] = []) => {
+  const universe = {
+    key: 6,
+    protocol: 'sacn',
+    number: 6,
+    show: 6,
+    streams: [stream(over)],
+  } as unknown as UniverseReport;
+  const synced = syncs.map((number) => ({ universe: number, lastSeen: AT }) as never);
+  return observedNow(ferry, { at: AT, universes: [universe], syncs: synced }, []);
+};
+const [six] = heard({}).streams;
+
+test('a stream is its sender’s, by its name first', () => {
+  expect(six).toMatchObject({ sender: 'machine-bridge', key: 6, pace: 'even', waits: false, levels: true });
+  expect(heard({ address: '127.0.0.121' }).streams[0]).toMatchObject({
+    sender: 'machine-bridge',
+    address: '127.0.0.121',
+  });
+  expect(heard({ name: 'X', address: '127.0.0.98' }).streams[0]).toMatchObject({ sender: '127.0.0.98' });
+});
+
+test.each<[string, Partial<StreamReport>, object | undefined]>([
+  ['silent for longer than it ever is, it is not heard', { lastSeen: AT - 2000 }, undefined],
+  ['lost, previewed or our own, it is not heard', { lost: true }, undefined],
+  ['a preview is none', { preview: true }, undefined],
+  ['our own output is nobody’s', { own: true }, undefined],
+  ['few frames are slow', { rate1: 1, rate10: 1, lastSeen: AT - 500 }, { pace: 'slow' }],
+  ['losses are ragged', { missing10: 80 }, { pace: 'ragged' }],
+  [
+    'other start codes alone are no levels',
+    { rate1: 0, startCodes: [{ lastSeen: AT - 100 } as never] },
+    { levels: false },
+  ],
+  ['a synchronisation universe that nobody sends', { syncAddress: 7000 }, { waits: true }],
+])('%s', (_, over, wanted) => {
+  const [one] = heard(over).streams;
+  if (wanted === undefined) expect(one).toBeUndefined();
+  else expect(one).toMatchObject(wanted);
+});
+
+test('a synchronisation universe that somebody sends is waited for no longer than a frame', () =>
+  expect(heard({ syncAddress: 7000 }, [7000]).streams[0]).toMatchObject({ waits: false }));
+
+test('what ended or began just now is settling, and nothing is held against boxes there', () => {
+  expect(heard({ lastSeen: AT - 3000 }).settling).toEqual(new Set([6]));
+  expect(heard({ firstSeen: AT - 1000 }).settling).toEqual(new Set([6]));
+  expect(heard({ lastSeen: AT - 60_000 }).settling).toEqual(new Set());
+});
+
+test('a box that left two polls unanswered says nothing now', () => {
+  const node = (lastSeen: number): NodeReport =>
+    ({
+      address: '127.0.0.37',
+      mac: '02:7f:f1:00:00:37',
+      shortName: 'Quay node',
+      firmware: '1.2',
+      failSafe: null,
+      priority: 100,
+      mask: '',
+      ports: [],
+      partOf: '',
+      alsoHere: [],
+      alsoAt: [],
+      gone: false,
+      firstSeen: 0,
+      lastSeen,
+    }) as unknown as NodeReport;
+  const nodes = (lastSeen: number) => {
+    const entries = matchMachines(ferry, heardMachines({ nodes: [node(lastSeen)], discovered: [], universes: [] }));
+    return observedNow(ferry, { at: AT, universes: [], syncs: [] }, entries).nodes.map(({ id }) => id);
+  };
+  expect(nodes(AT - 3000)).toEqual(['machine-quay']);
+  expect(nodes(AT - 5000)).toEqual([]);
+});

@@ -1,0 +1,265 @@
+/**
+ * The bench of faults: each is planted on the running demo by the hands of its stand-ins, Why? is asked where a person
+ * would notice it, its questions are answered as a person would see it there, and what it names is held against what
+ * was planted.
+ */
+import { spawn } from 'node:child_process';
+import { join } from 'node:path';
+import type { StandingReport, WhyReport } from '@taxiarch/core/known';
+import type { ShowReply } from '@taxiarch/core/contract';
+import { FAULTS, type Fault, type Hand } from '@taxiarch/core/fault';
+import type { Subject } from '@taxiarch/core/records';
+import { out } from '../bundle.mjs';
+import { wait, type Extent, type Figure } from './figure';
+import { base, ports, withServer } from './server';
+
+const PANEL = 37_630;
+/** A person waits no longer before asking. */
+const LONGEST_MS = 5000;
+const ASK_EVERY_MS = 500;
+const SETTLE_MS = 12_000;
+const MOST_QUESTIONS = 3;
+/** As many as are wanted: `TAXIARCH_PAIRS=20 TAXIARCH_QUIET_S=60 npm run measure -- faults` */
+const PAIRS = Number(process.env['TAXIARCH_PAIRS'] ?? 200);
+const QUIET_MS = 1000 * Number(process.env['TAXIARCH_QUIET_S'] ?? 600);
+
+async function send(path: string, body: unknown): Promise<unknown> {
+  const response = await fetch(`${base}${path}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  });
+  if (!response.ok) throw new Error(`${path}: ${await response.text()}`);
+  return response.json();
+}
+
+async function get<T>(path: string): Promise<T> {
+  const response = await fetch(`${base}${path}`);
+  if (!response.ok) throw new Error(`${path}: ${await response.text()}`);
+  return (await response.json()) as T;
+}
+
+const handle = (hand: Hand) => send('/api/stand-ins/handle', hand);
+const ask = ({ kind, id, part }: Subject) =>
+  get<WhyReport>(`/api/why?kind=${kind}&id=${encodeURIComponent(id)}&part=${encodeURIComponent(part)}`);
+const stand = () => get<StandingReport>('/api/standing');
+
+/** Answers what is asked as a person would see it; returns how many answers were given. */
+async function answers(fault: Fault, first: WhyReport): Promise<{ why: WhyReport; given: number }> {
+  let why = first;
+  let given = 0;
+  for (; given < MOST_QUESTIONS && why.question; given += 1) {
+    const { about, question } = why.question;
+    const answer = fault.sees[[about.kind, about.id, about.part, question].filter(Boolean).join(' ')];
+    if (answer === undefined) break;
+    const id = `seen-${Date.now()}-${given}`;
+    const after = { id, rev: 0, about, question, answer, by: 'Bench', at: new Date().toISOString() };
+    const changes = [{ kind: 'sighting', id, rev: null, after }];
+    await send('/api/edits', { author: 'Bench', sentence: 'Looked', changes });
+    why = await ask(fault.at);
+  }
+  return { why, given };
+}
+
+async function forget(count: number): Promise<void> {
+  for (let i = 0; i < count; i += 1) await send('/api/undo', { author: 'Bench' });
+}
+
+/** Everything as it was shipped, and nothing left to say of what was. */
+async function calm(): Promise<boolean> {
+  await handle({ id: 'all', reset: true });
+  const end = Date.now() + 40_000;
+  for (let well = 0; Date.now() < end;) {
+    const { troubles, unexplained } = await stand();
+    well = troubles.length + unexplained.length === 0 ? well + 1 : 0;
+    if (well === 2) return true;
+    await wait(ASK_EVERY_MS);
+  }
+  return false;
+}
+
+interface Outcome {
+  readonly fault: Fault;
+  readonly first: boolean;
+  readonly amongThree: boolean;
+  readonly ms: number;
+  readonly asked: number;
+  /** Something affected still stood as fine */
+  readonly falseGreen: boolean;
+  readonly named: string;
+}
+
+async function tryFault(fault: Fault): Promise<Outcome> {
+  const began = Date.now();
+  for (const hand of fault.hands) await handle(hand);
+  const right = (cause: string | undefined) => cause !== undefined && fault.causes.includes(cause);
+  let why = await ask(fault.at);
+  let ms = LONGEST_MS;
+  let given = 0;
+  while (Date.now() - began < LONGEST_MS) {
+    const answered = await answers(fault, why);
+    given += answered.given;
+    why = answered.why;
+    if (right(why.suspects[0]?.cause)) {
+      ms = Date.now() - began;
+      break;
+    }
+    await wait(ASK_EVERY_MS);
+    why = await ask(fault.at);
+  }
+  const { troubles, unexplained } = await stand();
+  await forget(given);
+  return {
+    fault,
+    first: right(why.suspects[0]?.cause),
+    amongThree: why.suspects.slice(0, 3).some(({ cause }) => right(cause)),
+    ms,
+    asked: given,
+    falseGreen: why.sure === 'as planned' || troubles.length + unexplained.length === 0,
+    named: why.suspects
+      .slice(0, 3)
+      .map(({ cause }) => cause)
+      .join(', '),
+  };
+}
+
+/** Two at once: both named, by what stands against opening and by what is still named when the first is mended. */
+async function tryPair(one: Fault, other: Fault): Promise<boolean> {
+  for (const hand of [...one.hands, ...other.hands]) await handle(hand);
+  const end = Date.now() + LONGEST_MS;
+  const causes = async (): Promise<string[]> => {
+    const standing = await stand();
+    const whys = [await ask(one.at), await ask(other.at)];
+    return [
+      ...standing.troubles.map(({ cause }) => cause),
+      ...whys.flatMap(({ suspects }) => suspects.slice(0, 2).map(({ cause }) => cause)),
+    ];
+  };
+  while (Date.now() < end) {
+    const named = await causes();
+    const both = [one, other].every((fault) => fault.causes.some((cause) => named.includes(cause)));
+    if (both) return true;
+    await wait(ASK_EVERY_MS);
+  }
+  return false;
+}
+
+/** Numbers at random that come again with the same seed. */
+function random(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0;
+    return state / 2 ** 32;
+  };
+}
+
+async function withStandIns<T>(work: () => Promise<T>): Promise<T> {
+  const udp = ['--sacn-port', ports.sacn, '--artnet-port', ports.artnet, '--panel-port', PANEL].map(String);
+  const programs = ['visualiser', 'main'].map((name) =>
+    spawn(process.execPath, [join(out, `standins/${name}.mjs`), ...udp], { stdio: ['ignore', 'pipe', 'inherit'] }),
+  );
+  process.once('exit', () => programs.forEach((one) => one.kill('SIGKILL')));
+  try {
+    for (const program of programs) await new Promise((ready) => program.stdout.once('data', ready));
+    return await work();
+  } finally {
+    programs.forEach((one) => one.kill('SIGTERM'));
+  }
+}
+
+const share = (part: number, of: number): string =>
+  `${((100 * part) / Math.max(1, of)).toFixed(1)} % (${part} of ${of})`;
+
+export const measure = (extent: Extent): Promise<Figure[]> =>
+  withStandIns(() =>
+    withServer(['--bench-port', String(PANEL)], async () => {
+      await wait(extent.of(SETTLE_MS, SETTLE_MS));
+      await get<ShowReply>('/api/show');
+      const figures: Figure[] = [];
+      const chosen = extent.short ? FAULTS.filter((_, i) => i % 12 === 0) : FAULTS;
+      const outcomes: Outcome[] = [];
+      const noise: string[] = [];
+      for (const fault of chosen) {
+        if (!(await calm())) noise.push(`before ${fault.id}`);
+        const outcome = await tryFault(fault);
+        outcomes.push(outcome);
+        if (!outcome.first || outcome.falseGreen)
+          process.stdout.write(
+            `  ${fault.id}: ${outcome.named || 'nothing named'}${outcome.falseGreen ? ', FALSE GREEN' : ''}\n`,
+          );
+      }
+      const many = outcomes.length;
+      const times = outcomes
+        .filter(({ first }) => first)
+        .map(({ ms }) => ms)
+        .sort((a, b) => a - b);
+      const count = (which: (one: Outcome) => boolean) => outcomes.filter(which).length;
+      figures.push(
+        {
+          figure: `${many} faults planted one by one: named first`,
+          asked: 'at least 95 %',
+          seen: `${share(
+            count(({ first }) => first),
+            many,
+          )}, half of them within ${((times[times.length >> 1] ?? 0) / 1000).toFixed(1)} s; ${outcomes.reduce((sum, { asked }) => sum + asked, 0)} questions answered`,
+          met: count(({ first }) => first) >= 0.95 * many,
+        },
+        {
+          figure: 'named among three',
+          asked: '100 %',
+          seen: share(
+            count(({ amongThree }) => amongThree),
+            many,
+          ),
+          met: count(({ amongThree }) => amongThree) === many,
+        },
+        {
+          figure: 'false greens: something affected still stood as fine',
+          asked: '0',
+          seen: String(count(({ falseGreen }) => falseGreen)),
+          met: count(({ falseGreen }) => falseGreen) === 0,
+        },
+      );
+      const seed = Number(process.env['TAXIARCH_SEED'] ?? 20_261_126);
+      const next = random(seed);
+      const pairs = extent.of(PAIRS, 2);
+      let both = 0;
+      for (let i = 0; i < pairs; i += 1) {
+        await calm();
+        const one = FAULTS[Math.floor(next() * FAULTS.length)]!;
+        const others = FAULTS.filter(
+          (fault) => !fault.hands.some(({ id }) => one.hands.some((hand) => hand.id === id)),
+        );
+        const other = others[Math.floor(next() * others.length)]!;
+        if (await tryPair(one, other)) both += 1;
+        else process.stdout.write(`  pair ${one.id} + ${other.id}: not both\n`);
+      }
+      figures.push({
+        figure: `${pairs} pairs of faults at random, seed ${seed}: both named`,
+        asked: 'at least 85 %',
+        seen: share(both, pairs),
+        met: both >= 0.85 * pairs,
+      });
+      await calm();
+      const end = Date.now() + extent.of(QUIET_MS, 5000);
+      let alarms = 0;
+      let looks = 0;
+      while (Date.now() < end) {
+        const { troubles, unexplained } = await stand();
+        looks += 1;
+        if (troubles.length + unexplained.length > 0) {
+          alarms += 1;
+          process.stdout.write(`  alarm: ${troubles.map(({ says }) => says).join(' ')} ${unexplained.join(', ')}\n`);
+        }
+        await wait(1000);
+      }
+      figures.push({
+        figure: `${Math.round(extent.of(QUIET_MS, 5000) / 1000)} s with no fault: false alarms`,
+        asked: '0',
+        seen: `${alarms} of ${looks} looks`,
+        met: alarms === 0,
+      });
+      if (noise.length > 0) process.stdout.write(`  not calm ${noise.join(', ')}\n`);
+      return figures;
+    }),
+  );
