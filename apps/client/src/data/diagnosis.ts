@@ -1,5 +1,6 @@
 /** Why? and how things stand, as the server works them out from plan and wire. */
 import useSWR, { mutate } from 'swr';
+import type { HappenedReply } from '@taxiarch/core/contract';
 import type { StandingReport, WhyReport } from '@taxiarch/core/known';
 import { addressOf } from '@taxiarch/core/contract/paths';
 import type { Subject } from '@taxiarch/core/records';
@@ -27,3 +28,7 @@ export const lookAgain = (): void =>
 /** Where Why? about something is told. */
 export const whyHref = ({ kind, id, part }: Subject): `/why?${string}` =>
   `/why?kind=${kind}&id=${encodeURIComponent(id)}${part === '' ? '' : `&part=${encodeURIComponent(part)}`}`;
+
+/** What happened in the last hour, newest first. */
+export const useHappened = (): HappenedReply['happened'] | undefined =>
+  useSWR<HappenedReply>(addressOf('readHappened'), fetchAddress, { refreshInterval: AGAIN_MS }).data?.happened;

@@ -2,6 +2,7 @@
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { wireKey } from '@taxiarch/core/address';
 import type { LiveReport, NodesReply, Settings } from '@taxiarch/core/contract';
+import { Happenings } from '@taxiarch/core/known';
 import { MOST_ROUTES, ROUTE_KEYS } from '@taxiarch/core/contract/feed';
 import { addressesOf } from '@taxiarch/core/ip';
 import { MOST_CONTENDERS, type SlotContender } from '@taxiarch/core/merge';
@@ -70,6 +71,7 @@ export class EngineHost {
   private readonly listing = new Map<number, Waiting<NodesReply>>();
   private asks = 0;
   private lastReport: LiveReport | undefined;
+  readonly happened = new Happenings();
   private reportedAt = -Infinity;
   private away = '';
   private settings: Settings;
@@ -184,6 +186,9 @@ export class EngineHost {
     this.sayLoss(report.lost);
     this.sayLimits(report.rejected);
     this.lastReport = { ...report, age: 0, notices: this.notices.list(), universes };
+    this.happened.look(this.lastReport);
+    const [newest] = this.happened.list(report.at);
+    if (newest) this.lastReport = { ...this.lastReport, newest };
     this.onReport(this.lastReport);
     this.tellRunning(report);
   }

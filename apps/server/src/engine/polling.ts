@@ -12,8 +12,8 @@ import {
 import type { InterfaceInfo } from '@taxiarch/core/ip';
 import { OWN_NAME } from '@taxiarch/core/stream';
 
-/** A node’s mask is asked for this often. */
-const ASK_IP_MS = 10_000;
+/** A node’s mask is asked for with each poll: what was turned by hand is to be seen as soon as the rest. */
+const ASK_IP_MS = 2500;
 /** Whoever wants to be told of changes, and has not polled for this long, is told no more. */
 const SUBSCRIBED_MS = 10_000;
 /** Most that are told of changes */

@@ -13,6 +13,7 @@ type LiveHandlers = Pick<
   | 'sweep'
   | 'stopSweep'
   | 'readNodes'
+  | 'readHappened'
   | 'readLive'
   | 'readInterfaces'
   | 'readSettings'
@@ -40,6 +41,8 @@ export const liveHandlers = (
     await host.ask({ type: 'stopSweep' });
     return host.now().sweep;
   },
+
+  readHappened: () => ({ happened: [...host.happened.list(Date.now())] }),
 
   readNodes: ({ query: { from } }) => host.nodes(Math.max(0, from ?? 0)),
 

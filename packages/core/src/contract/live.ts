@@ -27,6 +27,7 @@ import {
   type Field,
 } from '../field';
 import { interfaceInfo, type InterfaceInfo } from '../ip';
+import { happening, type Happening } from '../known';
 import { nodeReport, type NodeReport } from '../node';
 import { controlReport, routeReport, type ControlReport, type RouteReport } from '../route';
 import {
@@ -107,9 +108,13 @@ export const liveReport = report('Live', {
   packets: integer('Taken in since start.'),
   lost: integer('Packets that this computer could not take in, since start.'),
   rejected: mapOf(integer(), 'Packets that were none we read, since start, by reason.'),
+  newest: orNone(plain<Happening>(happening.schema)),
 });
 /** Sent twice a second over the feed, and by GET /api/live. */
 export interface LiveReport extends ReportOf<typeof liveReport.fields> {}
+
+const happenedReply = report('Happened', { happened: listOf<Happening>(happening) });
+export interface HappenedReply extends ReportOf<typeof happenedReply.fields> {}
 
 const nodesReply = report('Nodes', {
   nodes: listOf<NodeReport>(nodeReport),
@@ -289,6 +294,10 @@ export const LIVE_ENDPOINTS = {
     says: 'End looking through.',
     reply: plain<SweepReport>(sweepReport.schema),
     problems: ['not-ready'],
+  }),
+  readHappened: at('readHappened', {
+    says: 'What happened in the last hour, newest first: senders lost, taken over and back, boxes gone and back, hot and safe.',
+    reply: happenedReply,
   }),
   readNodes: at('readNodes', {
     says: 'Devices that answer polls, those that the show plans first, a hundred at a time.',

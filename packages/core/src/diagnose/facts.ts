@@ -13,6 +13,7 @@ const WEIGHTS: readonly (readonly [RegExp, number])[] = [
   [/^port \S+ \d+ (wire|use|protocol)$/, 3],
   [/ (lit|right|light|on|sends|cable|link)$/, 3],
   [/^visualiser \S+$/, 3],
+  [/^stream \S+ \d+ (levels|waits|slots|twin)$/, 2],
   [/ gets /, 0.5],
   [/ lists /, 0.5],
 ];

@@ -2,6 +2,7 @@
  * Analysis by synthesis: each cause that is possible near the path is put into the world, the world is advanced, and
  * what it predicts is held against what was heard, said and seen. Two at once are tried where none alone explains all.
  */
+import { wireKey } from '../address';
 import { observe, type Observed, type World } from '../simulate';
 import { CAUSES } from './causes';
 import type { Deviation, Scene } from './cause';
@@ -43,6 +44,7 @@ const CONTRADICTED = 2.2;
 const MOST_IN_PAIRS = 12;
 /** Two faults at once are that much rarer than one. */
 const PAIR = Math.log(0.15);
+const FIRST_ARTNET_KEY = wireKey({ protocol: 'artnet', number: 0 });
 
 const at = (facts: Facts, key: string): string => facts.get(key) ?? NONE;
 
@@ -51,9 +53,12 @@ class Trial {
   readonly planned: Facts;
   readonly amiss: readonly string[];
   readonly expected: Observed['answers'];
+  /** Wire keys that somebody is planned to send */
+  private readonly plannedKeys: ReadonlySet<number>;
 
   constructor(private readonly scene: Scene) {
     const { near, world, whole, seen } = scene;
+    this.plannedKeys = new Set(whole.senders.flatMap(({ streams }) => streams.map(({ wire }) => wireKey(wire))));
     const now = factsOf(seen, near, whole);
     const heard = new Map(now);
     for (const [key, answer] of seen.answers) if (this.isNear(key)) heard.set(`seen ${key}`, answer);
@@ -71,6 +76,13 @@ class Trial {
     return kind === 'lamp'
       ? near.lamps.includes(id)
       : near.nodes.has(id) || near.senders.has(id) || near.visualisers.has(id);
+  }
+
+  /** sACN that nobody planned comes here only if it was announced and joined: that it is not heard says nothing. */
+  private mayBeUnheard(key: string): boolean {
+    const [kind, , wire] = key.split(' ');
+    const number = Number(wire);
+    return kind === 'stream' && number < FIRST_ARTNET_KEY && !this.plannedKeys.has(number) && !this.seen.has(key);
   }
 
   facts(observed: Observed): Facts {
@@ -95,7 +107,7 @@ class Trial {
       }
     }
     for (const [key, value] of predicted)
-      if (at(this.planned, key) === at(this.seen, key) && value !== at(this.seen, key)) {
+      if (at(this.planned, key) === at(this.seen, key) && value !== at(this.seen, key) && !this.mayBeUnheard(key)) {
         contradicted.push(key);
         cost += CONTRADICTED * weightOf(key);
       }

@@ -3,3 +3,4 @@ export * from './known';
 export * from './sightings';
 export * from './reports';
 export * from './kept';
+export * from './happened';

@@ -2,3 +2,4 @@
 export * from './world';
 export * from './planned';
 export * from './observe';
+export * from './forecast';

@@ -46,13 +46,27 @@ const VIEWS = [
 
 function Outlets({ outlets }: { outlets: readonly PathOutlet[] }) {
   if (outlets.length === 0) return <Text kind="small">goes to no planned port</Text>;
-  return outlets.map((outlet) => (
-    <Text key={outletText(outlet)} kind="small" tone={outlet.heard ? 'text' : 'soft'}>
-      {outlet.heard ? '→ ' : '⇢ '}
-      {outletText(outlet)}
-      {outlet.heard ? '' : `, ${outlet.says}`}
-    </Text>
-  ));
+  return outlets.map((outlet) => {
+    const { machineId, port, heard, says } = outlet;
+    const words = (
+      <Text kind="small" tone={heard ? 'text' : 'fault'}>
+        {heard ? '→ ' : '⇢ '}
+        {outletText(outlet)}
+        {heard ? '' : `, ${says}: why?`}
+      </Text>
+    );
+    if (heard) return <View key={outletText(outlet)}>{words}</View>;
+    // Where the port says otherwise the way breaks: that is the thing to ask about.
+    const about =
+      port === null
+        ? ({ kind: 'machine', id: machineId, part: '' } as const)
+        : ({ kind: 'port', id: machineId, part: String(port) } as const);
+    return (
+      <Link key={outletText(outlet)} href={whyHref(about)} asChild>
+        {words}
+      </Link>
+    );
+  });
 }
 
 function SendersOf({ row, planned }: { row: LedgerRow; planned: readonly Sender[] }) {

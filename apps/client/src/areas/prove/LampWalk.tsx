@@ -24,6 +24,7 @@ import { Button, Screen, Section, Sentence, Slider, Text } from '@/ui';
 import { ArtNetNote } from './ArtNetNote';
 import { CellWalk } from './CellWalk';
 import { Consent } from './Consent';
+import { Forecast } from './Forecast';
 
 import { useTaking } from './taking';
 
@@ -175,6 +176,7 @@ export function LampWalk({ lamps, onChoose }: Props) {
       }
     >
       <Consent taking={taking} />
+      {universe && !held && <Forecast universe={lamp.universe} />}
       {universe?.protocol === 'artnet' && held && (
         <ArtNetNote universeKey={wireKey({ protocol: 'artnet', number: universe.wire })} />
       )}

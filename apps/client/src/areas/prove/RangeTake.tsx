@@ -9,6 +9,7 @@ import { useDraft } from '@/forms/draft';
 import { Button, Choice, Field, Screen, Section, Sentence, Slider, Text } from '@/ui';
 import { ArtNetNote } from './ArtNetNote';
 import { Consent } from './Consent';
+import { Forecast } from './Forecast';
 import { useTaking } from './taking';
 
 const SPEEDS = [
@@ -87,6 +88,7 @@ export function RangeTake() {
         fault={fault}
         placeholder="3/47 or 3/1-24"
       />
+      {universe && !held && <Forecast universe={universe.number} />}
       {universe?.protocol === 'artnet' && held && key !== undefined && <ArtNetNote universeKey={key} />}
       <Slider
         label={size > 1 ? `Level of all ${size}` : 'Level'}

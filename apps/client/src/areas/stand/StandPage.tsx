@@ -8,6 +8,7 @@ import { useLive } from '@/data/live';
 import { useMachines } from '@/data/machines';
 import { FlowPicture } from '@/areas/flow/FlowPicture';
 import { useStanding, whyHref } from '@/data/diagnosis';
+import { Happened } from './Happened';
 import { KeptAsGood } from './KeptAsGood';
 import { Repair } from '@/areas/why/Repair';
 import { Button, Empty, KnownMark, Screen, Section, Sentence, StateWord, Text, WhyLink, count, useWide } from '@/ui';
@@ -81,6 +82,7 @@ function Standing() {
         </Section>
       )}
       <PlanFindings />
+      <Happened />
       <KeptAsGood />
     </Screen>
   );

@@ -24,6 +24,9 @@ function sending({ output: { holds, since }, routes }: LiveReport): string {
   return `${through && `${through} · `}${count(slots, 'slot')} to ${named}${runs.length > 2 ? ' …' : ''} since ${clockTime(first)}`;
 }
 
+/** For so long what happened is news. */
+const NEWS_MS = 30_000;
+
 /** Nothing is known of this moment: why, and since when. */
 function NotNow({ connected }: { connected: boolean }) {
   const last = useLastKnown();
@@ -63,13 +66,15 @@ function Hot({ live }: { live: LiveReport }) {
 function Safe({ live }: { live: LiveReport }) {
   const streams = live.universes.flatMap((one) => one.streams).filter((stream) => !stream.lost).length;
   const [notice] = live.notices;
+  const { newest, at } = live;
+  const news = newest && at - newest.at < NEWS_MS ? `${newest.says} ` : '';
   return (
     <>
       <Text kind="strong">Safe</Text>
-      <Text kind="small" numberOfLines={notice && !live.trouble ? 2 : 1} className="flex-1 tabular-nums">
+      <Text kind="small" numberOfLines={(notice || news) && !live.trouble ? 2 : 1} className="flex-1 tabular-nums">
         {live.trouble ||
           notice?.sentence ||
-          `${count(streams, 'stream')} heard, ${live.packetsPerSecond} packets a second`}
+          `${news}${count(streams, 'stream')} heard, ${live.packetsPerSecond} packets a second`}
       </Text>
       {notice && !live.trouble && (
         <Button label="Read" onPress={() => void call('dismissNotice', { body: { id: notice.id } })} />

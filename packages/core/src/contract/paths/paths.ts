@@ -18,6 +18,7 @@ export const PATHS = {
   exportTable: ['GET', '/api/export/csv/{table}'],
   exportShow: ['GET', '/api/export/show'],
   readLive: ['GET', '/api/live'],
+  readHappened: ['GET', '/api/happened'],
   readNodes: ['GET', '/api/nodes'],
   sweep: ['POST', '/api/sweep'],
   stopSweep: ['DELETE', '/api/sweep'],

@@ -4,7 +4,7 @@ import { withStreams } from '../../simulate';
 
 export const startCode: Cause = {
   id: 'start-code',
-  common: 0.1,
+  common: 0.2,
   *find(scene) {
     for (const { id } of sendersNear(scene))
       yield {
