@@ -24,7 +24,7 @@ test('a port set to another universe: the universe leaves no port, the lamps are
   await open(page, '/flow');
   await expect(verdict(page)).toContainText('39 of 40 universes leave a port, as the ports say.');
 
-  await page.getByRole('link', { name: 'Why? Universe 4' }).click();
+  await page.getByRole('link', { name: 'Why? Universe 4', exact: true }).click();
   const path = page.getByRole('list', { name: 'The path' });
   await expect(path.getByRole('listitem').filter({ hasText: 'Here it breaks first' })).toContainText('set to sACN 9');
   await page.getByRole('button', { name: 'Make hot and push to Car deck node' }).click();

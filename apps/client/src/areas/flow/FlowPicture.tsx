@@ -178,12 +178,12 @@ function FlowBox({ node, at, senders, colour, onOpen }: BoxProps) {
     <g
       role={node.universes.length > 1 ? 'button' : 'link'}
       tabIndex={0}
-      aria-label={[label, below, state].filter(Boolean).join(', ')}
       transform={`translate(${at.x - NODE.width / 2} ${at.y - NODE.height / 2})`}
       style={{ cursor: 'pointer' }}
       onClick={onOpen}
       onKeyDown={(event) => event.key === 'Enter' && onOpen()}
     >
+      <title>{[label, below, state].filter(Boolean).join(', ')}</title>
       <rect
         width={NODE.width}
         height={NODE.height}
