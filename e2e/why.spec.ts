@@ -1,10 +1,17 @@
 /** What was once believed too easily: each is told where one lands, and mended from Why?. */
 import { expect, test, type Page } from '@playwright/test';
-import { handle, makeSafe, open } from './whole';
+import type { ShowReply } from '@taxiarch/core/contract';
+import { api, handle, makeSafe, open } from './whole';
 
 test.afterEach(async () => {
   await makeSafe();
   await handle('all', { reset: true });
+  // What was looked at and kept on the way is not the next test's.
+  const { records } = await api<ShowReply>('/api/show');
+  const changes = (['snapshot', 'sighting'] as const).flatMap((kind) =>
+    records[kind].map(({ id, rev }) => ({ kind, id, rev, after: null })),
+  );
+  if (changes.length > 0) await api('/api/edits', { author: 'Ivo', sentence: 'Cleared what was kept', changes });
 });
 
 const verdict = (page: Page) => page.getByRole('heading', { level: 1 }).first();

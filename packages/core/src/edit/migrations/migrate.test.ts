@@ -130,6 +130,15 @@ test('links name machines at both ends', () => {
   ]);
 });
 
+test('what is of version 6 already keeps its senders and links', () => {
+  const sends = { lines: [{ from: 1, count: 8 }], pennant: { letter: 'B' } };
+  const link = { id: 'l', rev: 2, senderId: 'm', visualiserId: 'n', well: ['order'] };
+  const now = upgradeShow({ machine: [{ id: 'm', rev: 1, interfaces: [], sends }], link: [link] }, 5);
+  expect(now['machine']).toMatchObject([{ id: 'm', sends }]);
+  expect(now['link']).toEqual([{ id: 'l', rev: 2, senderId: 'm', visualiserId: 'n' }]);
+  expect(now['sighting']).toMatchObject([{ question: 'order', rev: 2 }]);
+});
+
 describe('a history', () => {
   const stored = (seq: number, ...changes: StoredEdit['changes']): StoredEdit => ({
     seq,

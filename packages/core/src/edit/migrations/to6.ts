@@ -73,7 +73,8 @@ function joined(machine: OldMachine, { name, address, ranges, pennant }: OldSour
 function joinSenders({ source = [], ...records }: LooseShow): LooseShow {
   const machines = new Map<string, OldMachine>();
   for (const machine of (records['machine'] ?? []) as readonly OldMachine[])
-    machines.set(machine.id, { ...machine, sends: null });
+    // A history of version 6 comes through here too: what stands in this form already stays.
+    machines.set(machine.id, { ...machine, sends: machine.sends ?? null });
   const became = new Map<string, string>();
   for (const one of source as readonly OldSource[]) {
     const all = [...machines.values()];
@@ -84,11 +85,11 @@ function joinSenders({ source = [], ...records }: LooseShow): LooseShow {
     machines.set(its.id, joined(its, one));
     became.set(one.id, its.id);
   }
-  const links = (records['link'] ?? []).map(({ sourceId, machineId, ...link }) => ({
-    ...link,
-    senderId: became.get(sourceId as string) ?? sourceId,
-    visualiserId: machineId,
-  }));
+  const links = (records['link'] ?? []).map((one) => {
+    if ('senderId' in one) return one;
+    const { sourceId, machineId, ...link } = one;
+    return { ...link, senderId: became.get(sourceId as string) ?? sourceId, visualiserId: machineId };
+  });
   return { ...records, machine: [...machines.values()], link: links };
 }
 
