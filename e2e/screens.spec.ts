@@ -62,7 +62,7 @@ test('machines that drifted', async ({ page }) => {
 test('prove, hot', async ({ page }) => {
   await page.setViewportSize(PHONE);
   await open(page, '/rig/lamp-101');
-  await page.getByRole('button', { name: 'Prove this lamp' }).click();
+  await page.getByRole('button', { name: 'Take this lamp' }).click();
   await page.getByRole('button', { name: 'Take', exact: true }).click();
   await page.getByRole('button', { name: 'Make hot and take' }).click();
   await page.getByRole('button', { name: 'Highlight' }).click();
