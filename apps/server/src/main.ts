@@ -39,7 +39,7 @@ function prepareFolder(folder: string): void {
 const ASKED_POLL_MS = 2000;
 
 /** Calls `act` no more often than so. */
-function seldom(act: () => void, ms: number): () => void {
+function seldom(act: () => unknown, ms: number): () => void {
   let last = -Infinity;
   return () => {
     const now = performance.now();
@@ -188,7 +188,7 @@ async function main(): Promise<void> {
   host.setPlan(show.plan());
   const feed = new Feed(host);
   // Whoever asks how things stand wants to know who answers now.
-  const scan = seldom(() => host.scan(), ASKED_POLL_MS);
+  const scan = seldom(() => settings.read().poll && host.scan(), ASKED_POLL_MS);
   show.live = () => {
     scan();
     return host.now();

@@ -107,6 +107,7 @@ export function liveOf({ universe, machine }: ShowRecords, over: Partial<LiveRep
     interface: null,
     artnetInterface: null,
     listed: [],
+    polled: true,
     trouble: '',
     universes,
     nodes: [],

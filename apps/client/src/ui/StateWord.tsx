@@ -16,6 +16,7 @@ const STATES = {
   'not supported': ['ring', 'warn'],
   unseen: ['dash', 'soft'],
   planned: ['dash', 'soft'],
+  'as planned': ['tick', 'fine'],
   open: ['ring', 'warn'],
   ragged: ['ring', 'warn'],
   'look at': ['ring', 'warn'],

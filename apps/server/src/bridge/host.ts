@@ -185,7 +185,7 @@ export class EngineHost {
     const universes = universesNow(report, this.universes.values(), this.plan);
     this.sayLoss(report.lost);
     this.sayLimits(report.rejected);
-    this.lastReport = { ...report, age: 0, notices: this.notices.list(), universes };
+    this.lastReport = { ...report, polled: this.settings.poll, age: 0, notices: this.notices.list(), universes };
     this.happened.look(this.lastReport);
     const [newest] = this.happened.list(report.at);
     if (newest) this.lastReport = { ...this.lastReport, newest };

@@ -11,6 +11,7 @@ export const SHOW_ENDPOINTS = [
   'findings',
   'why',
   'standing',
+  'forecast',
   'openShipped',
   'history',
   'undo',
@@ -29,7 +30,7 @@ export const isShowEndpoint = (name: EndpointName): name is ShowEndpoint =>
   (SHOW_ENDPOINTS as readonly EndpointName[]).includes(name);
 
 /** Of these, those that ask what is on the wire as well */
-export const LIVE_ENDPOINTS: ReadonlySet<ShowEndpoint> = new Set(['why', 'standing']);
+export const LIVE_ENDPOINTS: ReadonlySet<ShowEndpoint> = new Set(['why', 'standing', 'forecast']);
 
 export interface ShowSetup {
   readonly folder: string;

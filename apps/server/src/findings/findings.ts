@@ -1,12 +1,11 @@
 /** What is wrong with the plan of the network: looked for once an edit, in a thread of its own. */
 import type { Finding } from '@taxiarch/core/check';
 import type { LiveReport } from '@taxiarch/core/contract';
-import type { StandingReport, WhyReport } from '@taxiarch/core/known';
-import type { ShowRecords, Subject } from '@taxiarch/core/records';
+import type { ShowRecords } from '@taxiarch/core/records';
 import { Away } from '../bridge/away';
 import type { Notices } from '../bridge/notices';
 import { Supervised } from '../bridge/supervisor';
-import type { FindingsFound, FindingsOrder } from './findingsThread';
+import type { Answers, FindingsFound, FindingsOrder, Question } from './findingsThread';
 
 /** Judging a whole network takes its time on a busy computer. */
 const PATIENCE_MS = 10_000;
@@ -21,7 +20,7 @@ export class Findings {
   private readonly started: Promise<void>;
   private looking: { seq: number; found: Promise<readonly Finding[]> } | undefined;
   private readonly waiting = new Map<number, Waiting<readonly Finding[]>>();
-  private readonly asked = new Map<number, Waiting<WhyReport | StandingReport | undefined>>();
+  private readonly asked = new Map<number, Waiting<Answers[Question['type']] | undefined>>();
   private asks = 0;
   /** Number of the edit whose show the thread was told for questions */
   private told: number | undefined;
@@ -69,32 +68,23 @@ export class Findings {
     return found;
   }
 
-  private async ask(
+  /** Asks what stands in the show as edit `seq` left it, and on the wire. */
+  async ask<Q extends Question>(
     seq: number,
     records: ShowRecords,
     live: LiveReport,
-    about: Subject | null,
-  ): Promise<WhyReport | StandingReport> {
+    question: Q,
+  ): Promise<Answers[Q['type']]> {
     await this.started;
-    const reply = await new Promise<WhyReport | StandingReport | undefined>((resolve, reject) => {
+    const reply = await new Promise<Answers[Question['type']] | undefined>((resolve, reject) => {
       this.asks += 1;
       this.asked.set(this.asks, { resolve, reject });
       const known = this.told === seq;
       this.told = seq;
-      this.thread.tell({ type: 'ask', ask: this.asks, seq, records: known ? undefined : records, live, about });
+      this.thread.tell({ type: 'ask', ask: this.asks, seq, records: known ? undefined : records, live, question });
     });
     if (!reply) throw new Away('Looking for faults begins anew; ask again.');
-    return reply;
-  }
-
-  /** Why something does not work, or how it is known that it does. */
-  why(seq: number, records: ShowRecords, live: LiveReport, about: Subject): Promise<WhyReport> {
-    return this.ask(seq, records, live, about) as Promise<WhyReport>;
-  }
-
-  /** How things stand. */
-  standing(seq: number, records: ShowRecords, live: LiveReport): Promise<StandingReport> {
-    return this.ask(seq, records, live, null) as Promise<StandingReport>;
+    return reply as Answers[Q['type']];
   }
 
   /** For tests: makes the thread throw or hang. */

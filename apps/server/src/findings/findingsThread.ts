@@ -2,14 +2,25 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { networkFindings, type Finding } from '@taxiarch/core/check';
 import type { LiveReport } from '@taxiarch/core/contract';
-import { standing, why } from '@taxiarch/core/diagnose';
-import type { StandingReport, WhyReport } from '@taxiarch/core/known';
+import { forecastTake, standing, why } from '@taxiarch/core/diagnose';
+import type { PortForecast, StandingReport, WhyReport } from '@taxiarch/core/known';
 import { heardMachines, matchMachines } from '@taxiarch/core/node';
 import { rigOf, type Patch } from '@taxiarch/core/patch';
 import type { ShowRecords, Subject } from '@taxiarch/core/records';
 import { alive, keepBeating } from '../bridge/beat';
 import { breakNow } from '../bridge/breaking';
 import type { ThreadData, ThreadSays } from '../bridge/supervisor';
+
+/** What is asked of what is there, and what is answered. */
+export type Question =
+  | { readonly type: 'why'; readonly about: Subject }
+  | { readonly type: 'standing' }
+  | { readonly type: 'forecast'; readonly universe: number; readonly priority: number };
+export interface Answers {
+  readonly why: WhyReport;
+  readonly standing: StandingReport;
+  readonly forecast: readonly PortForecast[];
+}
 
 export type FindingsOrder =
   | {
@@ -19,7 +30,7 @@ export type FindingsOrder =
       /** Only if it is another show than that of the last order */
       readonly records: ShowRecords | undefined;
       readonly live: LiveReport;
-      readonly about: Subject | null;
+      readonly question: Question;
     }
   | { readonly type: 'look'; readonly seq: number; readonly records: ShowRecords }
   | { readonly type: 'break'; readonly how: 'throw' | 'hang' };
@@ -27,7 +38,7 @@ export type FindingsOrder =
 export type FindingsFound =
   | { readonly type: 'found'; readonly seq: number; readonly findings: readonly Finding[] }
   /** Undefined where the show that was asked about is not here */
-  | { readonly type: 'answer'; readonly ask: number; readonly reply: WhyReport | StandingReport | undefined };
+  | { readonly type: 'answer'; readonly ask: number; readonly reply: Answers[Question['type']] | undefined };
 
 const port = parentPort!;
 const { beat } = workerData as ThreadData;
@@ -41,14 +52,19 @@ function keep(seq: number, records: ShowRecords): NonNullable<typeof kept> {
 
 const clock = () => performance.now();
 
-function answer({ seq, records: given, live, about }: FindingsOrder & { type: 'ask' }) {
+function answer({ seq, records: given, live, question }: FindingsOrder & { type: 'ask' }) {
   const show = given ? keep(seq, given) : kept?.seq === seq ? kept : undefined;
   if (!show) return undefined;
   const { records, patch } = show;
-  const entries = matchMachines(records, heardMachines(live));
-  return about === null
-    ? standing({ records, patch, heard: live, entries }, clock)
-    : why(about, records, patch, live, entries, clock);
+  const whole = { records, patch, heard: live, entries: matchMachines(records, heardMachines(live)) };
+  switch (question.type) {
+    case 'why':
+      return why(question.about, whole, clock);
+    case 'standing':
+      return standing(whole, clock);
+    case 'forecast':
+      return forecastTake(whole, question.universe, question.priority);
+  }
 }
 
 port.on('message', (order: FindingsOrder) => {

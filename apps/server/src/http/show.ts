@@ -1,10 +1,10 @@
 /** The show: reading it, changing it by edits, its history, undo and redo. */
-import type { HistoryReply } from '@taxiarch/core/contract';
+import type { HistoryReply, LiveReport } from '@taxiarch/core/contract';
 import { badNight, nightFerry } from '@taxiarch/core/demo';
 import { refuseDoubles, type Edit } from '@taxiarch/core/edit';
 import { planShow } from '@taxiarch/core/format';
-import type { Subject } from '@taxiarch/core/records';
 import type { Findings } from '../findings/findings';
+import type { Question } from '../findings/findingsThread';
 import type { ShowStore } from '../store/store';
 import type { Handlers } from './api';
 import { ProblemError } from './problem';
@@ -20,7 +20,7 @@ const headOf = ({ changes: _, ...head }: Edit): Omit<Edit, 'changes'> => head;
 
 type ShowHandlers = Pick<
   Handlers,
-  'readShow' | 'edit' | 'findings' | 'why' | 'standing' | 'openShipped' | 'history' | 'undo' | 'redo'
+  'readShow' | 'edit' | 'findings' | 'why' | 'standing' | 'forecast' | 'openShipped' | 'history' | 'undo' | 'redo'
 >;
 
 export function showHandlers(store: ShowStore, findings: Findings): ShowHandlers {
@@ -31,6 +31,12 @@ export function showHandlers(store: ShowStore, findings: Findings): ShowHandlers
       if (!edit) throw new ProblemError('nothing-to-do', `There is nothing of yours to ${way}.`);
       return edit;
     };
+
+  /** What is asked of the show beside the wire. */
+  const ask = <Q extends Question>(live: LiveReport | undefined, question: Q) => {
+    if (!live) throw new ProblemError('not-ready', 'Nothing is known of the wire yet; ask again in a moment.');
+    return findings.ask(store.lastSeq, store.records(), live, question);
+  };
 
   return {
     readShow: () => ({ seq: store.lastSeq, records: store.records() }),
@@ -48,13 +54,14 @@ export function showHandlers(store: ShowStore, findings: Findings): ShowHandlers
 
     why: ({ query: { kind, id = '', part = '' }, live }) => {
       if (!kind || id === '') throw new ProblemError('not-understood', 'Say of what: “kind” and “id”.');
-      if (!live) throw new ProblemError('not-ready', 'Nothing is known of the wire yet; ask again in a moment.');
-      return findings.why(store.lastSeq, store.records(), live, { kind: kind as Subject['kind'], id, part });
+      return ask(live, { type: 'why', about: { kind, id, part } });
     },
 
-    standing: ({ live }) => {
-      if (!live) throw new ProblemError('not-ready', 'Nothing is known of the wire yet; ask again in a moment.');
-      return findings.standing(store.lastSeq, store.records(), live);
+    standing: ({ live }) => ask(live, { type: 'standing' }),
+
+    forecast: ({ query: { universe, priority = 100 }, live }) => {
+      if (universe === undefined) throw new ProblemError('not-understood', 'Say which universe: “universe”.');
+      return ask(live, { type: 'forecast', universe, priority });
     },
 
     /** Puts a show that ships with Taxiarch in place of this one; undo brings this one back. */

@@ -90,6 +90,7 @@ export const liveReport = report('Live', {
   interface: nullableInterface,
   artnetInterface: nullableInterface,
   listed: listOf(integer(), 'Port-Addresses that polls are told we listen to, as a node.'),
+  polled: yesNo('Boxes are polled; otherwise that one says nothing means nothing.'),
   trouble: words('Something in a sentence that keeps the engine from listening; empty if nothing does.'),
   notices: listOf<Notice>(notice, 'Newest first.'),
   universes: listOf<UniverseReport>(universeReport),

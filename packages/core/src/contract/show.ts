@@ -20,7 +20,14 @@ import {
   type ReportOf,
 } from '../field';
 import { PATCH_DIFFERENCES } from '../format';
-import { standingReport, whyReport, type StandingReport, type WhyReport } from '../known';
+import {
+  portForecast,
+  standingReport,
+  whyReport,
+  type PortForecast,
+  type StandingReport,
+  type WhyReport,
+} from '../known';
 import { DESCRIPTIONS, KINDS, SUBJECTS, type ShowRecords } from '../records';
 import { at } from './endpoint';
 
@@ -145,6 +152,12 @@ export const SHOW_ENDPOINTS = {
     says: 'How things stand: what stands against opening the doors, and at which height what is known.',
     reply: plain<StandingReport>(standingReport.schema),
     problems: ['not-ready'],
+  }),
+  forecast: at('forecast', {
+    says: 'What taking slots of a universe would bring at each port, beside everybody who is heard there now.',
+    query: { universe: orNone(integer('Show universe.')), priority: orNone(integer('sACN priority, 0–200.')) },
+    reply: listOf<PortForecast>(portForecast),
+    problems: ['not-understood', 'not-ready'],
   }),
   openShipped: at('openShipped', {
     says: 'Put a show that ships with Taxiarch in place of this one, as one edit.',

@@ -1,5 +1,5 @@
 /** The one question whose answer tells most, where several causes predict the same. */
-import type { Scene } from './cause';
+import type { Scene } from './scene';
 import type { Suspect } from './judge';
 
 /** Causes less likely than this part of the likeliest are not asked about. */

@@ -1,21 +1,9 @@
 /** What a cause is: to what it can happen, what it changes in the world, how common it is, and what mends it. */
+import { fromWireKey, wireKey } from '../address';
 import type { RepairAct } from '../known';
-import type { ShowRecords, Subject } from '../records';
-import type { Observed, World } from '../simulate';
-import type { Near } from './near';
-
-/** What is looked at: the plan's world, what is near, and what there is. */
-export interface Scene {
-  readonly records: ShowRecords;
-  /** What is near, in which all is well */
-  readonly world: World;
-  /** The plan's whole world */
-  readonly whole: World;
-  readonly near: Near;
-  readonly seen: Observed;
-  /** The name of a machine; of a stranger its address */
-  readonly nameOf: (id: string) => string;
-}
+import type { Lamp, Subject } from '../records';
+import { plainStream, withLamp, type ObservedStream, type World, type WorldLamp, type WorldStream } from '../simulate';
+import type { Scene } from './scene';
 
 export interface CauseRepair {
   /** What to do, as a person is told it */
@@ -30,8 +18,6 @@ export interface Deviation {
   readonly says: string;
   readonly change: (world: World) => World;
   readonly repair: CauseRepair;
-  /** Times as likely as the cause usually is; where there are signs of it beside what is simulated */
-  readonly likelier?: number;
 }
 
 export interface Cause {
@@ -60,8 +46,45 @@ export function* outputsNear(scene: Scene) {
       yield { node, port, said: saidBy(scene, node.id)?.ports.find(({ number }) => number === port.number) };
     }
 }
-/** `port 3 of Boiler node`; pixel controllers take universes. */
-export const portName = ({ records, nameOf }: Scene, nodeId: string, port: number): string =>
-  records.machine.find(({ id }) => id === nodeId)?.controller
-    ? `universe ${port} of ${nameOf(nodeId)}`
-    : `port ${port} of ${nameOf(nodeId)}`;
+/** Whether somebody is planned to send what is heard, near the path or not. */
+export const isMeant = (planned: World, { sender, key }: Pick<ObservedStream, 'sender' | 'key'>): boolean =>
+  planned.senders.some(({ id, streams }) => id === sender && streams.some(({ wire }) => wireKey(wire) === key));
+
+/** Streams that are heard and nobody planned, as somebody's in the world. */
+export const strayStreams = (heard: readonly ObservedStream[]): WorldStream[] =>
+  heard.map(({ key, priority, slots, pace, levels }) =>
+    plainStream(fromWireKey(key), {
+      priority,
+      slots,
+      slow: pace === 'slow',
+      ragged: pace === 'ragged',
+      startCode: levels ? 0 : 1,
+      travels: 'multicast',
+    }),
+  );
+
+interface LampCause {
+  readonly id: string;
+  readonly common: number;
+  readonly says: (lamp: Lamp) => string;
+  readonly change: (lamp: WorldLamp) => Partial<WorldLamp>;
+  readonly mend: (lamp: Lamp) => string;
+}
+
+/** A cause that lies at the lamp that is asked about. */
+export const lampCause = ({ id, common, says, change, mend }: LampCause): Cause => ({
+  id,
+  common,
+  *find({ near, world, records }) {
+    if (near.subject.kind !== 'lamp') return;
+    for (const one of world.lamps) {
+      const lamp = records.lamp.find((other) => other.id === one.id)!;
+      yield {
+        about: subject('lamp', one.id),
+        says: says(lamp),
+        change: (before) => withLamp(before, one.id, change(one)),
+        repair: byHand(mend(lamp)),
+      };
+    }
+  },
+});

@@ -1,8 +1,9 @@
-import { Patch } from '../patch';
 import { nightFerry } from '../demo';
-import type { Subject } from '../records';
+import { Patch } from '../patch';
+import type { ShowRecords, Subject } from '../records';
 import {
   observe,
+  plainStream,
   plannedWorld,
   withNode,
   withPort,
@@ -10,37 +11,41 @@ import {
   withStreams,
   withVisualiser,
   type Observed,
+  type Present,
   type World,
 } from '../simulate';
 import { bestQuestion } from './ask';
 import { CAUSES } from './causes';
-import { subject, type Scene } from './cause';
-import { judge } from './judge';
+import { subject } from './cause';
+import { judge, surenessOf } from './judge';
 import { narrow } from './narrow';
-import { nearOf } from './near';
+import { namesOf, sceneOf, type Ground, type Scene } from './scene';
 
 const ferry = nightFerry();
-const patch = new Patch(ferry.lamp, ferry.type, ferry.run, ferry.machine);
-const names = new Map(ferry.machine.map(({ id, name }) => [id, name]));
+const PRESENT: Present = { here: { addresses: [], lists: null }, polled: true, own: [] };
 
-/** Of what was heard and said nothing else: people are asked later. */
-const unanswered = (observed: Observed): Observed => ({ ...observed, answers: new Map() });
+interface Given {
+  readonly records?: ShowRecords;
+  readonly present?: Present;
+  readonly answers?: Observed['answers'];
+}
 
 /** What stands near something, while the world is as `change` makes it. */
-function sceneOf(about: Subject, change: (world: World) => World, answers: Observed['answers'] = new Map()): Scene {
-  const near = nearOf(about, ferry, patch);
-  const world = plannedWorld(ferry, patch, near.lamps);
-  return {
-    records: ferry,
-    near,
+function scene(about: Subject, change: (world: World) => World, given: Given = {}): Scene {
+  const { records = ferry, present = PRESENT, answers = new Map<string, 'yes' | 'no'>() } = given;
+  const patch = new Patch(records.lamp, records.type, records.run, records.machine);
+  const world = (lampIds: readonly string[]) => plannedWorld(records, patch, lampIds, present);
+  const ground: Ground = {
+    whole: { records, patch, entries: [] } as unknown as Ground['whole'],
+    seen: { ...observe(change(world([]))), answers, settling: new Set() },
+    names: namesOf(records),
     world,
-    whole: world,
-    seen: { ...unanswered(observe(change(world))), answers },
-    nameOf: (id) => names.get(id) ?? id,
   };
+  return sceneOf(ground, about);
 }
-const judged = (about: Subject, change: (world: World) => World, answers?: Observed['answers']) =>
-  judge(narrow(sceneOf(about, change, answers)));
+const judged = (about: Subject, change: (world: World) => World, given?: Given) =>
+  judge(narrow(scene(about, change, given)));
+const asIs = (world: World): World => world;
 
 const boiler = subject('machine', 'machine-boiler');
 const port2 = subject('port', 'machine-boiler', '2');
@@ -81,7 +86,7 @@ test.each<[string, Subject, (world: World) => World]>([
       ),
   ],
   ['priority-differs', six, (world) => withStreams(world, stern, () => ({ priority: 110 }))],
-  ['slow', six, (world) => withStreams(world, bridge, () => ({ rate: 1 }))],
+  ['slow', six, (world) => withStreams(world, bridge, () => ({ slow: true }))],
   ['ragged', six, (world) => withStreams(world, bridge, () => ({ ragged: true }))],
   [
     'sync-nobody',
@@ -89,7 +94,7 @@ test.each<[string, Subject, (world: World) => World]>([
     (world) => withStreams(world, bridge, ({ wire }) => (wire.protocol === 'sacn' ? { syncAddress: 7 } : {})),
   ],
   ['start-code', six, (world) => withStreams(world, bridge, () => ({ startCode: 0x55 }))],
-  ['short-packets', six, (world) => withStreams(world, bridge, () => ({ slots: 24 }))],
+  ['short-packets', subject('universe', '1'), (world) => withStreams(world, bridge, () => ({ slots: 24 }))],
   ['same-cid', six, (world) => withSender(world, stern, () => ({ cid: bridge }))],
   ['port-elsewhere', port2, (world) => withPort(world, 'machine-boiler', 2, { wire: 30 })],
   ['port-off', port2, (world) => withPort(world, 'machine-boiler', 2, { use: 'off' })],
@@ -134,23 +139,124 @@ test.each<[string, Subject, (world: World) => World]>([
 });
 
 test('a node that does not answer has no power or no cable: its lights tell which', () => {
-  const off = judged(boiler, (world) => withNode(world, 'machine-boiler', () => ({ powered: false })));
+  const off = (world: World) => withNode(world, 'machine-boiler', () => ({ powered: false }));
+  const { suspects } = judged(boiler, off);
   expect(
-    off.suspects
+    suspects
       .slice(0, 2)
       .map(({ cause }) => cause)
       .sort(),
   ).toEqual(['node-off', 'node-unplugged']);
-  const scene = narrow(sceneOf(boiler, (world) => withNode(world, 'machine-boiler', () => ({ powered: false }))));
-  expect(bestQuestion(off.suspects, scene)).toBe('machine machine-boiler on');
-  const asked = (answer: 'yes' | 'no') =>
-    judged(
-      boiler,
-      (world) => withNode(world, 'machine-boiler', () => ({ powered: false })),
-      new Map([['machine machine-boiler on', answer]]),
-    ).suspects[0]!;
-  expect(asked('no').cause).toBe('node-off');
-  expect(asked('yes').cause).toBe('node-unplugged');
+  // While both fit neither is called certain.
+  expect(surenessOf(suspects[0]!, [])).not.toBe('certain');
+  expect(bestQuestion(suspects, narrow(scene(boiler, off)))).toBe('machine machine-boiler on');
+  const asked = (answer: 'yes' | 'no') => {
+    const [first] = judged(boiler, off, { answers: new Map([['machine machine-boiler on', answer]]) }).suspects;
+    return [first!.cause, surenessOf(first!, [])];
+  };
+  expect(asked('no')).toEqual(['node-off', 'certain']);
+  expect(asked('yes')).toEqual(['node-unplugged', 'certain']);
+});
+
+describe('nothing is amiss in', () => {
+  const withMachine = (id: string, over: object): ShowRecords => ({
+    ...ferry,
+    machine: ferry.machine.map((one) => (one.id === id ? { ...one, ...over } : one)),
+  });
+  const amiss = (about: Subject, change: (world: World) => World, given?: Given) => judged(about, change, given).amiss;
+
+  test('a plan without addresses, wherever its machines turn out to be', () => {
+    const records = withMachine('machine-boiler', { interfaces: [] });
+    const there = (world: World) => withNode(world, 'machine-boiler', () => ({ address: '127.0.0.77' }));
+    expect(amiss(boiler, asIs, { records })).toEqual([]);
+    expect(amiss(boiler, there, { records })).toEqual([]);
+    const sender = withMachine('machine-bridge', { interfaces: [] });
+    expect(
+      amiss(six, (world) => withSender(world, bridge, () => ({ address: '127.0.0.90' })), { records: sender }),
+    ).toEqual([]);
+  });
+
+  test('an address that a server hands out', () => {
+    const records = withMachine('machine-boiler', {
+      interfaces: [{ name: '', mac: '', addresses: [{ way: 'dhcp', address: '', prefix: 8 }] }],
+    });
+    expect(
+      amiss(boiler, (world) => withNode(world, 'machine-boiler', () => ({ address: '127.0.0.77' })), { records }),
+    ).toEqual([]);
+  });
+
+  test('a universe that only this computer sends, by a route', () => {
+    const seven = { protocol: 'sacn', number: 30 } as const;
+    const own = [
+      {
+        id: 'own-x',
+        name: 'Taxiarch',
+        address: '127.0.0.1',
+        cid: 'own-x',
+        on: true,
+        through: null,
+        streams: [plainStream(seven)],
+      },
+    ];
+    const records: ShowRecords = {
+      ...withMachine('machine-quay', {
+        ports: ferry.machine
+          .find(({ id }) => id === 'machine-quay')!
+          .ports.map((one) => (one.number === 1 ? { ...one, universe: 50 } : one)),
+      }),
+      universe: [
+        ...ferry.universe,
+        { id: 'u50', rev: 0, number: 50, name: '', protocol: 'sacn', wire: 30, merge: 'htp' },
+      ],
+    };
+    const present = { ...PRESENT, own };
+    const found = scene(subject('universe', '50'), asIs, { records, present });
+    expect(found.seen.nodes.find(({ id }) => id === 'machine-quay')!.ports[0]).toMatchObject({ active: true });
+    expect(judge(narrow(found)).amiss).toEqual([]);
+  });
+
+  test('boxes that are not polled, or speak no Art-Net: that they say nothing means nothing', () => {
+    const silent = (world: World) => ({ ...world, nodes: world.nodes.map((one) => ({ ...one, tells: false })) });
+    expect(amiss(six, silent, { present: { ...PRESENT, polled: false } })).toEqual([]);
+    const records = {
+      ...ferry,
+      model: ferry.model.map((one) => (one.name === 'Quad 4' ? { ...one, protocols: ['sacn' as const] } : one)),
+    };
+    expect(amiss(boiler, (world) => withNode(world, 'machine-boiler', () => ({ tells: false })), { records })).toEqual(
+      [],
+    );
+  });
+
+  test('Art-Net that goes to listing nodes only, while this computer lists nothing', () => {
+    const present = { ...PRESENT, here: { addresses: [], lists: new Set<number>() } };
+    const deaf = (world: World) => world;
+    const found = scene(subject('universe', '9'), deaf, { present });
+    expect(found.seen.streams.some(({ key }) => key > 65_535)).toBe(false);
+    expect(judge(narrow(found)).amiss).toEqual([]);
+  });
+
+  test('a sender that is silent when idle, and one that sends as many slots as its lamps need', () => {
+    const records = withMachine('machine-gangway', {
+      sends: {
+        ...ferry.machine.find(({ id }) => id === 'machine-gangway')!.sends!,
+        lines: [{ ...ferry.machine.find(({ id }) => id === 'machine-gangway')!.sends!.lines[0]!, whenIdle: false }],
+      },
+    });
+    const idle = (world: World) => withSender(world, 'machine-gangway', () => ({ on: false }));
+    expect(amiss(subject('universe', '40'), idle, { records }).filter((fact) => fact.startsWith('stream'))).toEqual([]);
+    const few = (slots: number) => (world: World) => withStreams(world, 'machine-gangway', () => ({ slots }));
+    expect(amiss(subject('universe', '40'), few(8))).toEqual([]);
+    expect(amiss(subject('universe', '40'), few(7))).not.toEqual([]);
+  });
+});
+
+test('ports and universes are called as a person knows them', () => {
+  const names = namesOf(ferry);
+  expect(names.port('machine-boiler', 3)).toBe('port 3 of Boiler node');
+  // A pixel controller takes universes of the show, not ports.
+  expect(names.port('machine-rail-port', 2)).toBe('universe 15 of Port rail driver');
+  expect(names.of('lamp-101')).toBe('lamp 101');
+  expect(names.of('127.0.0.98')).toBe('127.0.0.98');
 });
 
 test('two faults at once are both named', () => {

@@ -1,11 +1,25 @@
 /** What was heard, in the words of the simulation: never more than the packets and replies say. */
 import { nightFerry } from '../demo';
 import { heardMachines, matchMachines, type NodeReport } from '../node';
+import { Patch } from '../patch';
+import type { Sighting } from '../records';
 import type { StreamReport, UniverseReport } from '../stream';
-import { observedNow } from './heard';
+import { isOwn, isTooEarly, observedNow, type DiagnosisHeard } from './heard';
+import { sightingsNow } from './sightings';
 
 const ferry = nightFerry();
+const patch = new Patch(ferry.lamp, ferry.type, ferry.run, ferry.machine);
 const AT = 100_000;
+const LIVE: DiagnosisHeard = {
+  at: AT,
+  universes: [],
+  syncs: [],
+  listeningSince: 0,
+  interface: null,
+  artnetInterface: null,
+  listed: [],
+  polled: true,
+};
 const stream = (over: Partial<StreamReport> = {}): StreamReport =>
   ({
     name: 'Bridge desk',
@@ -36,7 +50,7 @@ const heard = (over: Partial<StreamReport>, syncs: number[] = []) => {
     streams: [stream(over)],
   } as unknown as UniverseReport;
   const synced = syncs.map((number) => ({ universe: number, lastSeen: AT }) as never);
-  return observedNow(ferry, { at: AT, universes: [universe], syncs: synced }, []);
+  return observedNow(ferry, patch, { ...LIVE, universes: [universe], syncs: synced }, []);
 };
 const [six] = heard({}).streams;
 
@@ -53,7 +67,6 @@ test.each<[string, Partial<StreamReport>, object | undefined]>([
   ['silent for longer than it ever is, it is not heard', { lastSeen: AT - 2000 }, undefined],
   ['lost, previewed or our own, it is not heard', { lost: true }, undefined],
   ['a preview is none', { preview: true }, undefined],
-  ['our own output is nobody’s', { own: true }, undefined],
   ['few frames are slow', { rate1: 1, rate10: 1, lastSeen: AT - 500 }, { pace: 'slow' }],
   ['losses are ragged', { missing10: 80 }, { pace: 'ragged' }],
   [
@@ -97,8 +110,44 @@ test('a box that left two polls unanswered says nothing now', () => {
     }) as unknown as NodeReport;
   const nodes = (lastSeen: number) => {
     const entries = matchMachines(ferry, heardMachines({ nodes: [node(lastSeen)], discovered: [], universes: [] }));
-    return observedNow(ferry, { at: AT, universes: [], syncs: [] }, entries).nodes.map(({ id }) => id);
+    return observedNow(ferry, patch, LIVE, entries).nodes.map(({ id }) => id);
   };
   expect(nodes(AT - 3000)).toEqual(['machine-quay']);
   expect(nodes(AT - 5000)).toEqual([]);
+});
+
+test('our own output is there as what it is, and no stranger', () => {
+  const [own] = heard({ own: true, cid: 'c-1', rate1: 1 }).streams;
+  expect(isOwn(own!.sender)).toBe(true);
+  // Its pace is no news.
+  expect(own).toMatchObject({ pace: 'even' });
+});
+
+test('what begins to listen cannot say what is missing', () => {
+  expect(isTooEarly({ ...LIVE, listeningSince: AT - 2000 })).toBe(true);
+  expect(isTooEarly({ ...LIVE, listeningSince: AT - 20_000 })).toBe(false);
+});
+
+test('a lamp that was seen is seen until lamp, universe, sender or node on its path change', () => {
+  const sighting: Sighting = {
+    id: 's',
+    rev: 5,
+    about: { kind: 'lamp', id: 'lamp-101', part: '' },
+    question: 'lit',
+    answer: 'yes',
+    by: 'Ada',
+    at: new Date(AT).toISOString(),
+  };
+  const changed = (kind: 'machine' | 'universe' | 'lamp', id: string) => {
+    const all = ferry[kind].map((one) => (one.id === id ? { ...one, rev: 6 } : one));
+    return sightingsNow({ ...ferry, sighting: [sighting], [kind]: all }, patchWith(kind, all)).get('lamp lamp-101 lit')!
+      .changed;
+  };
+  const patchWith = (kind: string, all: readonly unknown[]) =>
+    kind === 'lamp' ? new Patch(all as typeof ferry.lamp, ferry.type, ferry.run, ferry.machine) : patch;
+  expect(changed('machine', 'machine-boiler')).toEqual([]);
+  expect(changed('machine', 'machine-car-deck')).toEqual(['Car deck node']);
+  expect(changed('machine', 'machine-bridge')).toEqual(['Bridge desk']);
+  expect(changed('universe', 'universe-2')).toEqual(['universe 2']);
+  expect(changed('lamp', 'lamp-101')).toEqual(['Port spot 1']);
 });

@@ -1,13 +1,14 @@
 /** What was heard, said and seen, brought into the words of the simulation. */
 import { wireKey } from '../address';
 import { lateAfter, linesWith, raggedBecause, sendersOf, type Sender } from '../flow';
-import { seenOf } from '../known';
-import { maskLength } from '../ip';
+import { addressesOf, maskLength, type InterfaceInfo } from '../ip';
 import type { MachineEntry, NodeReport } from '../node';
-import type { Machine, MachinePort, ShowRecords, Subject, Universe } from '../records';
 import { shortNameOf } from '../node';
+import type { Patch } from '../patch';
+import type { Machine, MachinePort, ShowRecords, Universe } from '../records';
 import { wireNumber } from '../machine';
-import type { Answers, Observed, ObservedNode, ObservedPort, ObservedStream } from '../simulate';
+import { sightingsNow } from './sightings';
+import type { Observed, ObservedNode, ObservedPort, ObservedStream } from '../simulate';
 import type { StreamReport, SyncReport, UniverseReport } from '../stream';
 
 /** What of a live report a diagnosis asks. */
@@ -16,7 +17,23 @@ export interface DiagnosisHeard {
   readonly at: number;
   readonly universes: readonly UniverseReport[];
   readonly syncs: readonly SyncReport[];
+  readonly listeningSince: number;
+  readonly interface: Pick<InterfaceInfo, 'address'> | null;
+  readonly artnetInterface: Pick<InterfaceInfo, 'address'> | null;
+  readonly listed: readonly number[];
+  readonly polled: boolean;
 }
+
+/** Before it has listened for so long nothing can be said of what is missing, ms. */
+const LISTENS_FIRST_MS = 6000;
+
+/** Whether it has listened for too short a time to say what is missing. */
+export const isTooEarly = ({ at, listeningSince }: DiagnosisHeard): boolean => at - listeningSince < LISTENS_FIRST_MS;
+
+const OWN = 'own-';
+/** This computer's own output as a sender: slots that people took and routes are two. */
+export const ownId = ({ cid, address }: Pick<StreamReport, 'cid' | 'address'>): string => `${OWN}${cid || address}`;
+export const isOwn = (sender: string): boolean => sender.startsWith(OWN);
 
 /** Fewer packets a second than this part of what is planned is slow. */
 const SLOW = 0.4;
@@ -81,8 +98,8 @@ function streams(
   const heard: ObservedStream[] = [];
   for (const { key, protocol, streams: all } of universes)
     for (const stream of all) {
-      if (stream.preview || stream.own) continue;
-      const sender = senderOf(stream, senders, records.machine);
+      if (stream.preview) continue;
+      const sender = stream.own ? ownId(stream) : senderOf(stream, senders, records.machine);
       const its = senders.find(({ id }) => id === sender);
       const rate = plannedRate(its, planned.get(key)?.number);
       const age = at - stream.lastSeen;
@@ -93,9 +110,9 @@ function streams(
       heard.push({
         sender: sender ?? stream.address,
         key,
-        address: stream.address,
+        address: mainOf(its?.addresses ?? [], stream.address),
         priority: protocol === 'sacn' ? stream.priority : 0,
-        pace: paceOf(stream, protocol, rate, at),
+        pace: stream.own ? 'even' : paceOf(stream, protocol, rate, at),
         // Who names a synchronisation universe waits for it, sooner or later (E1.31-2018, 6.2.4.1).
         waits: protocol === 'sacn' && stream.syncAddress !== 0 && !synced.has(stream.syncAddress),
         levels: stream.levels && stream.slotCount > 0 && !sendsOthersOnly(stream, at),
@@ -105,6 +122,10 @@ function streams(
     }
   return { heard, settling };
 }
+
+/** A machine with several addresses is where it is planned to be at any of them: the first then stands for all. */
+const mainOf = (planned: readonly string[], address: string): string =>
+  planned.includes(address) ? planned[0]! : address;
 
 const portOf = (number: number, seen: NodeReport['ports'][number]): ObservedPort => ({
   number,
@@ -170,7 +191,10 @@ function nodes(records: ShowRecords, entries: readonly MachineEntry[], at: numbe
     return [
       {
         id: plan.id,
-        address: heard!.address,
+        address: mainOf(
+          addressesOf(plan).map(({ text }) => text),
+          heard!.address,
+        ),
         firmware: node.firmware,
         failSafe: node.failSafe ?? '',
         priority: node.priority,
@@ -187,22 +211,17 @@ function nodes(records: ShowRecords, entries: readonly MachineEntry[], at: numbe
   });
 }
 
-function answers(records: ShowRecords): Answers {
-  const revs = new Map(records.machine.map(({ id, name, rev }) => [id, { name, rev }]));
-  const found = new Map<string, 'yes' | 'no'>();
-  for (const { about, question } of records.sighting) {
-    const path = [...(revs.has(about.id) ? [revs.get(about.id)!] : [])];
-    const seen = seenOf(records, about, question, path);
-    if (seen && seen.changed.length === 0) found.set(questionKey(about, question), seen.answer);
-  }
-  return found;
+/** With the wire keys on which something began or ended so lately that boxes may not have noticed */
+export interface ObservedNow extends Observed {
+  readonly settling: ReadonlySet<number>;
 }
 
-/** `port machine-1 3 light` */
-export const questionKey = ({ kind, id, part }: Subject, question: string): string =>
-  [kind, id, part, question].filter(Boolean).join(' ');
-
-export function observedNow(records: ShowRecords, heard: DiagnosisHeard, entries: readonly MachineEntry[]): Observed {
+export function observedNow(
+  records: ShowRecords,
+  patch: Patch,
+  heard: DiagnosisHeard,
+  entries: readonly MachineEntry[],
+): ObservedNow {
   const now = streams(records, heard);
   return {
     streams: now.heard,
@@ -216,12 +235,19 @@ export function observedNow(records: ShowRecords, heard: DiagnosisHeard, entries
       return [
         {
           id: plan.id,
-          address: machine!.address,
+          address: mainOf(
+            addressesOf(plan).map(({ text }) => text),
+            machine!.address,
+          ),
           lists: its.map(keyOf),
           gets: its.filter(({ active }) => active).map(keyOf),
         },
       ];
     }),
-    answers: answers(records),
+    answers: new Map(
+      [...sightingsNow(records, patch)].flatMap(([key, { answer, changed }]) =>
+        changed.length === 0 ? [[key, answer] as const] : [],
+      ),
+    ),
   };
 }

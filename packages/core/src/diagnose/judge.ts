@@ -2,11 +2,12 @@
  * Analysis by synthesis: each cause that is possible near the path is put into the world, the world is advanced, and
  * what it predicts is held against what was heard, said and seen. Two at once are tried where none alone explains all.
  */
-import { wireKey } from '../address';
+import { fromWireKey, wireKey } from '../address';
 import { observe, type Observed, type World } from '../simulate';
 import { CAUSES } from './causes';
-import type { Deviation, Scene } from './cause';
-import { NONE, comparable, factsOf, weightOf, type Facts } from './facts';
+import type { Deviation } from './cause';
+import type { Scene } from './scene';
+import { NONE, comparable, differing, factsOf, weightOf, type Facts } from './facts';
 
 /** A possible cause with what speaks for and against it. */
 export interface Suspect {
@@ -34,8 +35,6 @@ export interface Judgement {
   readonly suspects: readonly Suspect[];
   /** Ids of the suspects that together explain most, when no single one does */
   readonly together: readonly Suspect[];
-  /** What people would see if all were as planned */
-  readonly expected: Observed['answers'];
 }
 
 const UNEXPLAINED = 1.6;
@@ -44,7 +43,23 @@ const CONTRADICTED = 2.2;
 const MOST_IN_PAIRS = 12;
 /** Two faults at once are that much rarer than one. */
 const PAIR = Math.log(0.15);
-const FIRST_ARTNET_KEY = wireKey({ protocol: 'artnet', number: 0 });
+
+/** A cause that is at least so likely, and that nothing speaks against, is certain; one that is likelier than not is likely. */
+const CERTAIN = 0.9;
+const LIKELY = 0.5;
+
+export const SURENESS = ['certain', 'likely', 'open'] as const;
+export type Sureness = (typeof SURENESS)[number];
+
+/** How sure a suspect is; of two that are there only together neither is certain. */
+export function surenessOf({ share, leaves, contradicted }: Suspect, together: readonly Suspect[]): Sureness {
+  if (together.length > 0) return 'likely';
+  if (share >= CERTAIN && leaves.length === 0 && contradicted.length === 0) return 'certain';
+  return share >= LIKELY ? 'likely' : 'open';
+}
+
+/** What goes before a sentence that is not certain. */
+export const SURE_WORDS: Readonly<Record<Sureness, string>> = { certain: '', likely: 'Likely: ', open: 'It may be: ' };
 
 const at = (facts: Facts, key: string): string => facts.get(key) ?? NONE;
 
@@ -52,22 +67,20 @@ class Trial {
   readonly seen: Facts;
   readonly planned: Facts;
   readonly amiss: readonly string[];
-  readonly expected: Observed['answers'];
+  /** What was heard and said, without what people answered */
+  private readonly now: Facts;
+  private readonly answered: Observed['answers'];
   /** Wire keys that somebody is planned to send */
   private readonly plannedKeys: ReadonlySet<number>;
 
   constructor(private readonly scene: Scene) {
     const { near, world, whole, seen } = scene;
     this.plannedKeys = new Set(whole.senders.flatMap(({ streams }) => streams.map(({ wire }) => wireKey(wire))));
-    const now = factsOf(seen, near, whole);
-    const heard = new Map(now);
-    for (const [key, answer] of seen.answers) if (this.isNear(key)) heard.set(`seen ${key}`, answer);
-    this.seen = heard;
-    const plan = observe(world);
-    this.expected = plan.answers;
-    this.planned = this.facts(plan);
-    const keys = new Set([...this.seen.keys(), ...this.planned.keys()]);
-    this.amiss = [...keys].filter((key) => at(this.seen, key) !== at(this.planned, key));
+    this.now = factsOf(seen, near, whole);
+    this.answered = new Map([...seen.answers].filter(([key]) => this.isNear(key)));
+    this.seen = new Map([...this.now, ...[...this.answered].map(([key, answer]) => [`seen ${key}`, answer] as const)]);
+    this.planned = this.facts(observe(world));
+    this.amiss = differing(this.seen, this.planned);
   }
 
   private isNear(key: string): boolean {
@@ -81,14 +94,19 @@ class Trial {
   /** sACN that nobody planned comes here only if it was announced and joined: that it is not heard says nothing. */
   private mayBeUnheard(key: string): boolean {
     const [kind, , wire] = key.split(' ');
-    const number = Number(wire);
-    return kind === 'stream' && number < FIRST_ARTNET_KEY && !this.plannedKeys.has(number) && !this.seen.has(key);
+    if (kind !== 'stream' || this.seen.has(key)) return false;
+    return fromWireKey(Number(wire)).protocol === 'sacn' && !this.plannedKeys.has(Number(wire));
   }
 
-  facts(observed: Observed): Facts {
-    const { near, whole, seen } = this.scene;
-    const answered = new Map([...seen.answers].filter(([key]) => this.isNear(key)));
-    return comparable(factsOf(observed, near, whole), factsOf(seen, near, whole), answered, observed.answers);
+  /** What is observed in a world, and what people who were asked would see in it. */
+  private facts(observed: Observed): Facts {
+    const { near, whole } = this.scene;
+    const facts = new Map(comparable(factsOf(observed, near, whole), this.now, whole));
+    for (const key of this.answered.keys()) {
+      const says = observed.answers.get(key);
+      if (says) facts.set(`seen ${key}`, says);
+    }
+    return facts;
   }
 
   /** What a changed world predicts, beside what there is. */
@@ -106,13 +124,8 @@ class Trial {
         cost += UNEXPLAINED * weightOf(key);
       }
     }
-    for (const [key, value] of predicted)
-      if (at(this.planned, key) === at(this.seen, key) && value !== at(this.seen, key) && !this.mayBeUnheard(key)) {
-        contradicted.push(key);
-        cost += CONTRADICTED * weightOf(key);
-      }
-    for (const key of this.planned.keys())
-      if (!predicted.has(key) && at(this.planned, key) === at(this.seen, key)) {
+    for (const key of differing(predicted, this.planned))
+      if (at(this.planned, key) === at(this.seen, key) && !this.mayBeUnheard(key)) {
         contradicted.push(key);
         cost += CONTRADICTED * weightOf(key);
       }
@@ -122,19 +135,18 @@ class Trial {
 
 export function judge(scene: Scene): Judgement {
   const trial = new Trial(scene);
-  const { planned, seen, amiss, expected } = trial;
-  if (amiss.length === 0) return { planned, seen, amiss, suspects: [], together: [], expected };
+  const { planned, seen, amiss } = trial;
+  if (amiss.length === 0) return { planned, seen, amiss, suspects: [], together: [] };
   const tried: Suspect[] = [];
   for (const { id, common, find } of CAUSES)
     for (const deviation of find(scene)) {
       const { cost, ...held } = trial.hold(deviation.change(scene.world));
       if (held.explains.length === 0) continue;
-      const often = common * (deviation.likelier ?? 1);
-      tried.push({ cause: id, deviation, common: often, ...held, score: Math.log(often) - cost, share: 0 });
+      tried.push({ cause: id, deviation, common, ...held, score: Math.log(common) - cost, share: 0 });
     }
   tried.sort((a, b) => b.score - a.score);
   const together = pairs(scene, trial, tried);
-  return { planned, seen, amiss, suspects: shared(tried), together, expected };
+  return { planned, seen, amiss, suspects: shared(tried), together };
 }
 
 /** The two that explain more together than any one alone; none where one is enough. */

@@ -1,8 +1,8 @@
 /** The part of a world that a diagnosis needs: what differs, what stands on the path, and a little of what is well. */
 import { fromWireKey, wireKey } from '../address';
 import { observe, portKey } from '../simulate';
-import type { Scene } from './cause';
-import { NONE, comparable, factsOf } from './facts';
+import type { Scene } from './scene';
+import { comparable, differing, factsOf } from './facts';
 
 /** Of each sort so many are kept: what differs, what is on the path, and others that show what is well. */
 const MOST = { amiss: 64, near: 6, well: 2 } as const;
@@ -20,18 +20,10 @@ class Some<T> {
 
 /** A scene with fewer streams and ports, in which the same is amiss; simulating it takes a fraction of the time. */
 export function narrow(scene: Scene): Scene {
-  const { world, near, seen, records } = scene;
-  const planned = observe(world);
+  const { world, near, seen } = scene;
   const now = factsOf(seen, near, world);
-  const plan = comparable(factsOf(planned, near, world), now, new Map(), planned.answers);
-  const amiss = [...new Set([...now.keys(), ...plan.keys()])].filter(
-    (key) => (now.get(key) ?? NONE) !== (plan.get(key) ?? NONE),
-  );
-  const onPath = new Set(
-    records.universe
-      .filter(({ number }) => near.universes.includes(number))
-      .map(({ protocol, wire }) => wireKey({ protocol, number: wire })),
-  );
+  const amiss = differing(now, comparable(factsOf(observe(world), near, world), now, world));
+  const onPath = near.wires;
   const ports = new Some<string>();
   const keys = new Map<string, Some<number>>();
   const keysOf = (sender: string) => {
@@ -48,14 +40,15 @@ export function narrow(scene: Scene): Scene {
     if (kind === 'port') ports.add(portKey(id, Number(part)), 'amiss');
   }
   const senders = world.senders.filter(({ id }) => near.senders.has(id));
-  // Who sends what a port says it is set to: whether signal passes there hangs on that.
-  const set = new Set(
-    seen.nodes
+  // Who else sends here, and what a port says it is set to: whether signal passes there hangs on that.
+  const set = new Set([
+    ...near.wires,
+    ...seen.nodes
       .filter(({ id }) => near.nodes.has(id))
       .flatMap(({ ports: all }) =>
         all.map(({ protocol, wire }) => wireKey({ protocol: protocol as 'sacn', number: wire })),
       ),
-  );
+  ]);
   const others = world.senders
     .filter(({ id }) => !near.senders.has(id))
     .map((one) => ({ ...one, streams: one.streams.filter(({ wire }) => set.has(wireKey(wire))) }))

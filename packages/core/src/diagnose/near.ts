@@ -1,13 +1,15 @@
 /** What stands near something that does not work: its path, as far as a fault of it could lie. */
 import { sendersOf, universesOf } from '../flow';
 import type { Patch } from '../patch';
-import type { ShowRecords, Subject } from '../records';
+import type { Link, ShowRecords, Subject } from '../records';
 import { isOutlet } from '../simulate';
 
 export interface Near {
   readonly subject: Subject;
   /** Show universes that its path carries */
   readonly universes: readonly number[];
+  /** Wire keys on which these travel, or are planned to be sent */
+  readonly wires: ReadonlySet<number>;
   /** Ids of machines */
   readonly senders: ReadonlySet<string>;
   readonly nodes: ReadonlySet<string>;
@@ -21,8 +23,11 @@ export interface Near {
   /** Of what something should be heard at all: `sacn`, `artnet`, `nodes`; absent for all */
   readonly hears?: ReadonlySet<string>;
   /** Wire keys on which something began or ended just now */
-  readonly settling?: ReadonlySet<number>;
+  readonly settling: ReadonlySet<number>;
 }
+
+const universesOfLink = ({ lines }: Link): number[] =>
+  lines.flatMap(({ from, count }) => Array.from({ length: count }, (_, i) => from + i));
 
 function universesNear({ kind, id, part }: Subject, records: ShowRecords, patch: Patch): number[] {
   switch (kind) {
@@ -35,9 +40,7 @@ function universesNear({ kind, id, part }: Subject, records: ShowRecords, patch:
     case 'stream':
       return [Number(id)];
     case 'link':
-      return records.link
-        .filter((one) => one.id === id)
-        .flatMap(({ lines }) => lines.flatMap(({ from, count }) => Array.from({ length: count }, (_, i) => from + i)));
+      return records.link.filter((one) => one.id === id).flatMap(universesOfLink);
     case 'port':
     case 'machine':
     case 'interface': {
@@ -54,9 +57,7 @@ function universesNear({ kind, id, part }: Subject, records: ShowRecords, patch:
           (_, i) => kind !== 'port' || String(i + 1) === part,
         ),
         ...(sender ? universesOf(sender) : []),
-        ...linked.flatMap(({ lines }) =>
-          lines.flatMap(({ from, count }) => Array.from({ length: count }, (_, i) => from + i)),
-        ),
+        ...linked.flatMap(universesOfLink),
       ];
     }
   }
@@ -65,7 +66,8 @@ function universesNear({ kind, id, part }: Subject, records: ShowRecords, patch:
 /** Slots on which lamps begin that a person would look at for a universe. */
 const MOST_LAMPS = 4;
 
-export function nearOf(subject: Subject, records: ShowRecords, patch: Patch): Near {
+/** Ids of what stands on the path; where it runs on the wire the world tells. */
+export function nearOf(subject: Subject, records: ShowRecords, patch: Patch): Omit<Near, 'wires' | 'settling'> {
   const universes = [...new Set(universesNear(subject, records, patch))];
   const here = new Set(universes);
   const link = subject.kind === 'link' ? records.link.find(({ id }) => id === subject.id) : undefined;

@@ -1,11 +1,12 @@
 /** The path of something, step by step from the lamp to the sender: planned beside what is known. */
 import { formatWire, fromWireKey, wireKey } from '../address';
-import type { Known, STEP_STATES } from '../known';
 import type { Patch } from '../patch';
 import type { Subject } from '../records';
-import type { Scene } from './cause';
-import { saidBy } from './cause';
-import { questionKey } from './heard';
+import { reachesHere } from '../simulate';
+import { isMeant, saidBy } from './cause';
+import { capital } from './words';
+import type { Scene } from './scene';
+import { sightingKey, type Known, type STEP_STATES } from '../known';
 
 export interface PathStep {
   readonly about: Subject;
@@ -33,7 +34,7 @@ function lampSteps(scene: Scene, patch: Patch): PathStep[] {
     const about: Subject = { kind: 'lamp', id, part: '' };
     const { lamp } = patched;
     const right =
-      scene.seen.answers.get(questionKey(about, 'right')) ?? scene.seen.answers.get(questionKey(about, 'lit'));
+      scene.seen.answers.get(sightingKey(about, 'right')) ?? scene.seen.answers.get(sightingKey(about, 'lit'));
     return [
       step(
         about,
@@ -51,12 +52,7 @@ function lampSteps(scene: Scene, patch: Patch): PathStep[] {
 }
 
 function portSteps(scene: Scene): PathStep[] {
-  const { near, world, records } = scene;
-  const wires = new Set(
-    records.universe
-      .filter(({ number }) => near.universes.includes(number))
-      .map(({ protocol, wire }) => wireKey({ protocol, number: wire })),
-  );
+  const { near, world } = scene;
   return world.nodes
     .filter(({ id }) => near.nodes.has(id))
     .flatMap((node) => {
@@ -65,13 +61,16 @@ function portSteps(scene: Scene): PathStep[] {
         .filter(
           ({ use, protocol, wire, number }) =>
             use === 'out' &&
-            wires.has(wireKey({ protocol, number: wire })) &&
+            near.wires.has(wireKey({ protocol, number: wire })) &&
             (near.port === null || (near.port.nodeId === node.id && near.port.number === number)),
         )
         .map(({ number, protocol, wire }) => {
           const now = said?.ports.find((one) => one.number === number);
           const state = ((): readonly [PathStep['state'], Known, string] => {
-            if (!said) return ['broken', 'not known', `${node.name} does not answer`];
+            if (!said)
+              return node.tells
+                ? ['broken', 'not known', `${node.name} does not answer`]
+                : ['open', 'not known', `${node.name} speaks no Art-Net, or is not polled: it says nothing`];
             if (!now || now.use !== 'out') return ['broken', 'said', now?.use === 'in' ? 'is an input' : 'is off'];
             if (now.protocol !== protocol || now.wire !== wire)
               return ['broken', 'said', `set to ${formatWire({ protocol: now.protocol as 'sacn', number: now.wire })}`];
@@ -81,7 +80,7 @@ function portSteps(scene: Scene): PathStep[] {
           return step(
             { kind: 'port', id: node.id, part: String(number) },
             'port',
-            `${node.name}, port ${number}`,
+            capital(scene.names.port(node.id, number)),
             formatWire({ protocol, number: wire }),
             state,
           );
@@ -96,19 +95,22 @@ function senderSteps(scene: Scene): PathStep[] {
     .flatMap(({ id, address, streams }) =>
       streams
         .filter(({ universe }) => universe !== null && near.universes.includes(universe))
-        .map(({ wire, priority, universe }) => {
+        .map((stream) => {
+          const { wire, priority, universe, idles } = stream;
           const key = wireKey(wire);
           const heard = seen.streams.find((one) => one.sender === id && one.key === key);
           const elsewhere = seen.streams.find(
             (one) => one.sender === id && !streams.some((of) => wireKey(of.wire) === one.key),
           );
+          // Where it need not come here, or not now, that it is not heard says nothing.
+          const unheard = idles || !reachesHere(world, stream) ? 'open' : 'broken';
           const state = ((): readonly [PathStep['state'], Known, string] => {
             if (!heard && elsewhere)
               return ['broken', 'heard', `not heard here; heard on ${formatWire(fromWireKey(elsewhere.key))}`];
-            if (!heard) return ['broken', 'not known', 'not heard'];
+            if (!heard) return [unheard, 'not known', 'not heard'];
             if (heard.waits) return ['broken', 'heard', 'heard; its levels wait for synchronisation'];
             if (!heard.levels) return ['broken', 'heard', 'heard, without levels'];
-            if (heard.address !== address) return ['broken', 'heard', `heard from ${heard.address}`];
+            if (address !== '' && heard.address !== address) return ['broken', 'heard', `heard from ${heard.address}`];
             if (wire.protocol === 'sacn' && heard.priority !== priority)
               return ['broken', 'heard', `heard at priority ${heard.priority}`];
             if (heard.pace !== 'even') return ['open', 'heard', `heard, ${heard.pace}`];
@@ -117,7 +119,7 @@ function senderSteps(scene: Scene): PathStep[] {
           return step(
             { kind: 'stream', id: String(universe), part: id },
             'sender',
-            `${scene.nameOf(id)}, universe ${universe}`,
+            `${scene.names.of(id)}, universe ${universe}`,
             `${formatWire(wire)}${wire.protocol === 'sacn' ? ` at priority ${priority}` : ''} from ${address}`,
             state,
           );
@@ -133,18 +135,19 @@ function strangerSteps(scene: Scene): PathStep[] {
   return seen.streams
     .filter(({ key, sender }) => {
       const universe = wires.get(key);
-      const planned = world.senders.some(
-        (one) => one.id === sender && one.streams.some(({ wire }) => wireKey(wire) === key),
-      );
-      return universe !== undefined && near.universes.includes(universe) && !planned;
+      return universe !== undefined && near.universes.includes(universe) && !isMeant(world, { sender, key });
     })
     .map(({ key, sender, address, priority }) =>
       step(
         { kind: 'stream', id: String(wires.get(key)), part: sender },
         'sender',
-        `${scene.nameOf(sender)}, universe ${wires.get(key)}`,
+        `${scene.names.of(sender)}, universe ${wires.get(key)}`,
         'not planned',
-        ['broken', 'heard', `heard from ${address}${key < 65_536 ? ` at priority ${priority}` : ''}`],
+        [
+          'broken',
+          'heard',
+          `heard from ${address}${fromWireKey(key).protocol === 'sacn' ? ` at priority ${priority}` : ''}`,
+        ],
       ),
     );
 }

@@ -1,43 +1,23 @@
 /** How things stand: what stands against opening the doors, by how much light it costs; and at which height what is known. */
 import { wireKey } from '../address';
-import { seenOf, type StandingReport, type Trouble } from '../known';
-import type { MachineEntry } from '../node';
+import { sightingKey, type StandingReport, type Trouble } from '../known';
 import type { Patch } from '../patch';
 import type { ShowRecords, Subject } from '../records';
-import { observe, plannedWorld, portKey, type Simulated, type World } from '../simulate';
-import type { Scene } from './cause';
-import { NONE, comparable, factsOf, type Facts } from './facts';
-import { observedNow, type DiagnosisHeard } from './heard';
-import { judge, type Suspect } from './judge';
+import { observe, portKey, type Simulated, type World } from '../simulate';
+import { NONE, comparable, differing, factsOf, type Facts } from './facts';
+import { isTooEarly } from './heard';
+import { SURE_WORDS, judge, surenessOf, type Suspect, type Sureness } from './judge';
 import { narrow } from './narrow';
-import { nearOf, type Near } from './near';
+import { groundOf, sceneOf, wholeScene, type Whole } from './scene';
+import { sightingsNow } from './sightings';
+import { factText } from './words';
 
 /** Causes found one after the other until nothing is left unexplained, at most so many. */
 const MOST_TROUBLES = 24;
-/** No new one is looked for after so many milliseconds; what is left then is told as unexplained. */
+/** No new one is looked for after so many milliseconds. */
 const LONGEST_MS = 1200;
-const CERTAIN = 0.9;
-const LIKELY = 0.5;
-
-interface Whole {
-  readonly records: ShowRecords;
-  readonly patch: Patch;
-  readonly heard: DiagnosisHeard;
-  readonly entries: readonly MachineEntry[];
-}
-
-/** Everything is near. */
-function everywhere({ records }: Whole, world: World): Near {
-  return {
-    subject: { kind: 'universe', id: '', part: '' },
-    universes: records.universe.map(({ number }) => number),
-    senders: new Set(world.senders.map(({ id }) => id)),
-    nodes: new Set(world.nodes.map(({ id }) => id)),
-    visualisers: new Set(world.visualisers.map(({ id }) => id)),
-    lamps: [],
-    port: null,
-  };
-}
+/** Facts without a cause that are told in words */
+const MOST_TOLD = 20;
 
 /** Where a person would ask Why? about a fact that differs. */
 function subjectOf(fact: string, { records, entries }: Whole): Subject | undefined {
@@ -69,12 +49,13 @@ const urgency = (fact: string): number => {
   return kind === 'port' ? 2 : 3;
 };
 
+const isLit = (levels: Uint8Array | null | undefined): boolean => levels?.some((level) => level > 0) ?? false;
+
 /** Show universes of which some planned port puts out nothing, or another universe. */
 function darkened(records: ShowRecords, planned: Simulated, now: Simulated, world: World, after: World): number[] {
   const byKey = new Map(
     records.universe.map(({ number, protocol, wire }) => [wireKey({ protocol, number: wire }), number]),
   );
-  const lit = (levels: Uint8Array | null | undefined) => levels?.some((level) => level > 0) ?? false;
   const set = new Map(
     after.nodes.flatMap(({ id, ports }) =>
       ports.map(({ number, protocol, wire }) => [portKey(id, number), wireKey({ protocol, number: wire })] as const),
@@ -85,8 +66,9 @@ function darkened(records: ShowRecords, planned: Simulated, now: Simulated, worl
     for (const { number, use, protocol, wire } of ports) {
       const key = portKey(id, number);
       const universe = byKey.get(wireKey({ protocol, number: wire }));
-      if (use !== 'out' || universe === undefined || !lit(planned.ports.get(key)?.levels)) continue;
-      if (set.get(key) !== wireKey({ protocol, number: wire }) || !lit(now.ports.get(key)?.levels)) dark.add(universe);
+      if (use !== 'out' || universe === undefined || !isLit(planned.ports.get(key)?.levels)) continue;
+      if (set.get(key) !== wireKey({ protocol, number: wire }) || !isLit(now.ports.get(key)?.levels))
+        dark.add(universe);
     }
   return [...dark].sort((a, b) => a - b);
 }
@@ -94,71 +76,87 @@ function darkened(records: ShowRecords, planned: Simulated, now: Simulated, worl
 const lampsOn = (patch: Patch, universes: readonly number[]): number =>
   new Set(universes.flatMap((one) => patch.universe(one).map(({ patched }) => patched.lamp.id))).size;
 
-function sceneNear(about: Subject, whole: Whole, world: World, seen: Scene['seen']): Scene {
-  const near = { ...nearOf(about, whole.records, whole.patch), ...(seen.settling && { settling: seen.settling }) };
-  const names = new Map(whole.records.machine.map(({ id, name }) => [id, name]));
-  return { records: whole.records, near, world, whole: world, seen, nameOf: (id) => names.get(id) ?? id };
+/** Causes one after the other, each with what it leaves. */
+interface Found {
+  readonly troubles: Trouble[];
+  /** Facts that none of them explains */
+  readonly left: readonly string[];
+  /** Nothing more is to be found by looking on. */
+  readonly done: boolean;
 }
 
 export function standing(whole: Whole, clock: () => number): StandingReport {
   const began = clock();
-  const { records, patch, heard, entries } = whole;
-  const world = plannedWorld(records, patch, []);
-  const seen = observedNow(records, heard, entries);
-  const near = { ...everywhere(whole, world), ...(seen.settling && { settling: seen.settling }) };
+  const ground = groundOf(whole);
+  const world = ground.world([]);
+  const { near, seen, names } = wholeScene(ground, world);
   const now = factsOf(seen, near, world);
   const planned = observe(world);
-  const told = (observed: Simulated): Facts =>
-    comparable(factsOf(observed, near, world), now, new Map(), observed.answers);
-  const differ = (facts: Facts): string[] =>
-    [...new Set([...now.keys(), ...facts.keys()])].filter((key) => (now.get(key) ?? NONE) !== (facts.get(key) ?? NONE));
+  const told = (observed: Simulated): Facts => comparable(factsOf(observed, near, world), now, world);
   const plan = told(planned);
-  let left = differ(plan);
-  let changed = world;
-  const troubles: Trouble[] = [];
-  const visited = new Set<string>();
-  const unexplained: string[] = [];
-  while (left.length > 0 && troubles.length < MOST_TROUBLES && clock() - began < LONGEST_MS) {
-    const next = [...left]
-      .sort((a, b) => urgency(a) - urgency(b))
-      .map((fact) => ({ fact, about: subjectOf(fact, whole) }))
-      .find(({ about, fact }) => !visited.has(about ? `${about.kind} ${about.id} ${about.part}` : fact));
-    if (!next) break;
-    const { about, fact } = next;
-    visited.add(about ? `${about.kind} ${about.id} ${about.part}` : fact);
-    if (!about) continue;
-    const { suspects, together } = judge(narrow(sceneNear(about, whole, world, seen)));
-    for (const one of together.length > 0 ? together : suspects.slice(0, 1)) {
-      if (troubles.some((other) => other.says === one.deviation.says)) continue;
-      const after = one.deviation.change(changed);
-      const rest = differ(told(observe(after)));
-      // It has to explain something that is still open; else it is a guess at what another cause did.
-      if (rest.length >= left.length) continue;
-      changed = after;
-      left = rest;
-      troubles.push(troubleOf(one, about, whole, world, planned));
+  const heights = heightsOf(whole, plan, now, portsLit(planned, world));
+  const early = isTooEarly(whole.heard);
+
+  /** Follows up what differs until it is explained, or time is over. */
+  const find = (): Found => {
+    let left = differing(now, plan);
+    let changed = world;
+    const troubles: Trouble[] = [];
+    const visited = new Set<string>();
+    while (left.length > 0 && troubles.length < MOST_TROUBLES) {
+      if (clock() - began > LONGEST_MS) return { troubles, left, done: false };
+      const about = nextSubject(left, whole, visited);
+      if (!about) break;
+      const { suspects, together } = judge(narrow(sceneOf(ground, about, world)));
+      for (const one of together.length > 0 ? together : suspects.slice(0, 1)) {
+        if (troubles.some((other) => other.says === one.deviation.says)) continue;
+        const after = one.deviation.change(changed);
+        const rest = differing(now, told(observe(after)));
+        // It has to explain something that is still open; else it is a guess at what another cause did.
+        if (rest.length >= left.length) continue;
+        changed = after;
+        left = rest;
+        troubles.push(troubleOf(one, surenessOf(one, together), about, whole, world, planned));
+      }
     }
-  }
-  unexplained.push(...left.slice(0, 20));
+    return { troubles, left, done: true };
+  };
+
+  const { troubles, left, done } = early ? { troubles: [], left: [], done: true } : find();
   troubles.sort((a, b) => b.lamps - a.lamps || b.universes.length - a.universes.length);
-  const heights = heightsOf(whole, plan, now);
   return {
-    verdict: verdictOf(troubles, unexplained.length, heights),
+    verdict: early
+      ? 'Taxiarch has just begun to listen: what is missing may still come.'
+      : verdictOf(troubles, left.length, heights),
     troubles,
-    unexplained,
+    unexplained: left.slice(0, MOST_TOLD).map((fact) => `${factText(fact, now.get(fact) ?? NONE, names)}.`),
+    more: Math.max(0, left.length - MOST_TOLD),
+    looked: done,
     ...heights,
     took: clock() - began,
   };
 }
 
+/** The most urgent thing that differs and was not looked at yet; what is looked at is noted. */
+function nextSubject(left: readonly string[], whole: Whole, visited: Set<string>): Subject | undefined {
+  for (const fact of [...left].sort((a, b) => urgency(a) - urgency(b))) {
+    const about = subjectOf(fact, whole);
+    const key = about && `${about.kind} ${about.id} ${about.part}`;
+    if (key === undefined || visited.has(key)) continue;
+    visited.add(key);
+    return about;
+  }
+  return undefined;
+}
+
 function troubleOf(
-  suspect: Suspect,
+  { deviation, cause }: Suspect,
+  sure: Sureness,
   ask: Subject,
   { records, patch }: Whole,
   world: World,
   planned: Simulated,
 ): Trouble {
-  const { deviation, share, cause } = suspect;
   const after = deviation.change(world);
   const universes = darkened(records, planned, observe(after), world, after);
   return {
@@ -166,7 +164,7 @@ function troubleOf(
     ask,
     cause,
     says: deviation.says,
-    sure: share >= CERTAIN ? 'certain' : share >= LIKELY ? 'likely' : 'open',
+    sure,
     lamps: lampsOn(patch, universes),
     universes,
     repair: deviation.repair.says,
@@ -174,54 +172,45 @@ function troubleOf(
   };
 }
 
+/** Outputs from which something leaves as all is planned, as facts name them: `port machine-1 3`. */
+const portsLit = (planned: Simulated, world: World): string[] =>
+  world.nodes.flatMap(({ id, ports }) =>
+    ports
+      .filter(({ use, number }) => use === 'out' && isLit(planned.ports.get(portKey(id, number))?.levels))
+      .map(({ number }) => `port ${portKey(id, number)}`),
+  );
+
 type Heights = Pick<StandingReport, 'wire' | 'ports' | 'lamps'>;
 
 /** How many of all are known to be well, at each height. */
-function heightsOf({ records, patch }: Whole, plan: Facts, now: Facts): Heights {
-  const expected = [...plan.keys()].filter((key) => /^stream \S+ \d+$/.test(key));
-  const keys = new Set(expected.map((key) => key.split(' ')[2]!));
-  const wellHeard = [...keys].filter(
-    (key) =>
-      [...plan].every(([fact, value]) => {
-        const [kind, , wire] = fact.split(' ');
-        return kind !== 'stream' || wire !== key || now.get(fact) === value;
-      }) &&
-      [...now.keys()].every((fact) => {
-        const [kind, , wire] = fact.split(' ');
-        return kind !== 'stream' || wire !== key || plan.has(fact);
-      }),
+function heightsOf({ records, patch }: Whole, plan: Facts, now: Facts, outputs: readonly string[]): Heights {
+  const keys = new Set([...plan.keys()].filter((key) => /^stream \S+ \d+$/.test(key)).map(wireOf));
+  const unwell = new Set(
+    differing(plan, now)
+      .filter((fact) => fact.startsWith('stream '))
+      .map(wireOf),
   );
-  const outputs = [...plan.keys()].filter((key) => /^port \S+ \d+ active$/.test(key) && plan.get(key) === 'yes');
-  const saying = outputs.filter((key) => {
-    const port = key.slice(0, -' active'.length);
-    return ['active', 'use', 'protocol', 'wire'].every(
-      (what) => now.get(`${port} ${what}`) === plan.get(`${port} ${what}`),
-    );
-  });
+  const saying = outputs.filter(
+    (port) =>
+      now.get(`${port} active`) === 'yes' &&
+      ['use', 'protocol', 'wire'].every((what) => now.get(`${port} ${what}`) === plan.get(`${port} ${what}`)),
+  );
   const lamps = patch.all().filter(({ run }) => run === undefined);
-  const machines = new Map(records.machine.map((one) => [one.id, one]));
-  const sightings = lamps.map(({ lamp }) => {
-    const carries = records.machine.filter(({ ports }) =>
-      ports.some((one) => one.use === 'out' && one.universe === lamp.universe),
-    );
-    const path = [{ name: lamp.name, rev: lamp.rev }, ...carries.map(({ id }) => machines.get(id)!)];
-    return seenOf(records, { kind: 'lamp', id: lamp.id, part: '' }, 'lit', path);
+  const sightings = sightingsNow(records, patch);
+  const lit = lamps.flatMap(({ lamp: { id } }) => {
+    const seen = sightings.get(sightingKey({ kind: 'lamp', id, part: '' }, 'lit'));
+    return seen?.answer === 'yes' ? [seen] : [];
   });
-  const right = sightings.filter((seen) => seen?.answer === 'yes');
+  const old = lit.filter(({ changed }) => changed.length > 0).length;
   return {
-    wire: { of: keys.size, known: wellHeard.length, old: 0 },
+    wire: { of: keys.size, known: [...keys].filter((key) => !unwell.has(key)).length, old: 0 },
     ports: { of: outputs.length, known: saying.length, old: 0 },
-    lamps: {
-      of: lamps.length,
-      known: right.filter((seen) => seen!.changed.length === 0).length,
-      old: right.filter((seen) => seen!.changed.length > 0).length,
-    },
+    lamps: { of: lamps.length, known: lit.length - old, old },
   };
 }
 
-/** What goes before a sentence that is not certain. */
-const howSure = (sure: Trouble['sure']): string =>
-  sure === 'certain' ? '' : sure === 'likely' ? 'Likely: ' : 'It may be: ';
+/** The wire key in a fact of a stream */
+const wireOf = (fact: string): string => fact.split(' ')[2]!;
 
 function verdictOf(troubles: readonly Trouble[], unexplained: number, { wire, ports, lamps }: Heights): string {
   const [worst] = troubles;
@@ -229,11 +218,11 @@ function verdictOf(troubles: readonly Trouble[], unexplained: number, { wire, po
     const lamps = `${worst.lamps} ${worst.lamps === 1 ? 'lamp' : 'lamps'}`;
     const dark = worst.lamps > 0 ? `: ${lamps} without light, or with another` : '';
     const more = troubles.length > 1 ? ` And ${troubles.length - 1} more.` : '';
-    return `Not yet. ${howSure(worst.sure)}${worst.says.replace(/\.$/, '')}${dark}.${more}`;
+    return `Not yet. ${SURE_WORDS[worst.sure]}${worst.says.replace(/\.$/, '')}${dark}.${more}`;
   }
   if (unexplained > 0) return 'Not yet. Something differs from the plan that no known cause explains.';
-  if (wire!.of === 0 && ports!.of === 0) return 'Nothing is planned yet that could be heard or leave a port.';
-  if (lamps!.known < lamps!.of)
-    return `Nothing stands against it that can be heard or is said; ${lamps!.of - lamps!.known} of ${lamps!.of} lamps nobody has seen${lamps!.old > 0 ? ' since something changed' : ''}.`;
+  if (wire.of === 0 && ports.of === 0) return 'Nothing is planned yet that could be heard or leave a port.';
+  if (lamps.known < lamps.of)
+    return `Nothing stands against it that can be heard or is said; ${lamps.of - lamps.known} of ${lamps.of} lamps nobody has seen${lamps.old > 0 ? ' since something changed' : ''}.`;
   return 'Yes: all is as planned, on the wire, at the ports and at the lamps.';
 }

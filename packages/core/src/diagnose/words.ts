@@ -1,9 +1,8 @@
 /** Facts as words that a person reads. */
 import { formatWire, fromWireKey } from '../address';
+import type { Names } from './scene';
 
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-
-type NameOf = (id: string) => string;
 
 const wireText = (key: string): string => formatWire(fromWireKey(Number(key)));
 
@@ -19,17 +18,16 @@ export const QUESTIONS: Readonly<Record<string, string>> = {
 };
 
 /** What a key of an answer is about, in words. */
-function about(key: string, nameOf: NameOf): string {
+function about(key: string, names: Names): string {
   const [kind, id = '', part = ''] = key.split(' ');
-  if (kind === 'port') return `port ${part} of ${nameOf(id)}`;
-  return nameOf(id);
+  return kind === 'port' ? names.port(id, Number(part)) : names.of(id);
 }
 
-export const questionText = (key: string, nameOf: NameOf): string =>
-  (QUESTIONS[key.split(' ').at(-1)!] ?? '{}?').replace('{}', about(key, nameOf));
+export const questionText = (key: string, names: Names): string =>
+  (QUESTIONS[key.split(' ').at(-1)!] ?? '{}?').replace('{}', about(key, names));
 
 /** A fact and its value as a short sentence; `none` where it is missing. */
-export function factText(fact: string, value: string, nameOf: NameOf): string {
+export function factText(fact: string, value: string, names: Names): string {
   const [kind, ...rest] = fact.split(' ');
   const [id = '', a = '', b = ''] = rest;
   const missing = value === 'none';
@@ -39,7 +37,7 @@ export function factText(fact: string, value: string, nameOf: NameOf): string {
         ? `Nothing is heard of ${id === 'nodes' ? 'any node' : id === 'sacn' ? 'sACN' : 'Art-Net'}`
         : `${id} is heard`;
     case 'stream': {
-      const what = `${nameOf(id)} on ${wireText(a)}`;
+      const what = `${names.of(id)} on ${wireText(a)}`;
       if (b === '') return missing ? `${what} is not heard` : `${what} is heard`;
       const said: Readonly<Record<string, string>> = {
         priority: `priority ${value}`,
@@ -53,7 +51,7 @@ export function factText(fact: string, value: string, nameOf: NameOf): string {
       return `${what}: ${said[b] ?? `${b} ${value}`}`;
     }
     case 'node': {
-      if (a === '') return missing ? `${nameOf(id)} does not answer` : `${nameOf(id)} answers`;
+      if (a === '') return missing ? `${names.of(id)} does not answer` : `${names.of(id)} answers`;
       const said: Readonly<Record<string, string>> = {
         address: `is at ${value}`,
         firmware: `runs firmware ${value}`,
@@ -63,11 +61,11 @@ export function factText(fact: string, value: string, nameOf: NameOf): string {
         doubled: missing ? 'is alone at its address' : 'shares its address with another box',
       };
       return missing && a !== 'doubled'
-        ? `${nameOf(id)} says nothing of its ${a}`
-        : `${nameOf(id)} ${said[a] ?? `${a} ${value}`}`;
+        ? `${names.of(id)} says nothing of its ${a}`
+        : `${names.of(id)} ${said[a] ?? `${a} ${value}`}`;
     }
     case 'port': {
-      const port = `Port ${a} of ${nameOf(id)}`;
+      const port = capital(names.port(id, Number(a)));
       if (b === 'active')
         return value === 'yes'
           ? `${port} says that signal passes`
@@ -82,11 +80,11 @@ export function factText(fact: string, value: string, nameOf: NameOf): string {
       return missing ? `${port} says nothing of its ${b}` : `${port}: ${b} ${value}`;
     }
     case 'visualiser': {
-      if (a === '') return missing ? `${nameOf(id)} does not answer` : `${nameOf(id)} answers`;
-      if (a === 'address') return `${nameOf(id)} is at ${value}`;
-      return `${nameOf(id)} ${missing ? (a === 'gets' ? 'gets nothing of' : 'does not listen to') : a === 'gets' ? 'gets' : 'listens to'} ${wireText(b)}`;
+      if (a === '') return missing ? `${names.of(id)} does not answer` : `${names.of(id)} answers`;
+      if (a === 'address') return `${names.of(id)} is at ${value}`;
+      return `${names.of(id)} ${missing ? (a === 'gets' ? 'gets nothing of' : 'does not listen to') : a === 'gets' ? 'gets' : 'listens to'} ${wireText(b)}`;
     }
     default:
-      return `${questionText(rest.join(' '), nameOf)} ${value}`;
+      return `${questionText(rest.join(' '), names)} ${value}`;
   }
 }

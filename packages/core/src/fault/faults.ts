@@ -296,7 +296,7 @@ const NODES: readonly Fault[] = [
   fault('deaf-to-porthole', 'The Quay edge driver does not hear Porthole', 'deaf-to-one', universe(36), [
     { id: 'quay-edge', deaf: { to: ['127.0.0.23'] } },
   ]),
-  fault('renamed-port', 'Port 6 of the Car deck node is set to sACN 18', 'port-elsewhere', universe(8), [
+  fault('port-elsewhere-quay', 'Port 6 of the Car deck node is set to sACN 12', 'port-elsewhere', universe(8), [
     turn('car-deck', 6, 12),
   ]),
 ];

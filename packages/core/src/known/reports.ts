@@ -1,5 +1,5 @@
 /** What is answered to Why? and to how things stand. */
-import { integer, listOf, orNone, orNull, plain, real, report, word, words, type ReportOf } from '../field';
+import { integer, listOf, orNone, orNull, plain, real, report, word, words, yesNo, type ReportOf } from '../field';
 import type { Subject } from '../records';
 import { KNOWN, type Known } from './known';
 
@@ -70,13 +70,27 @@ const height = report('', {
   old: integer('Of these seen before something changed on the way.'),
 });
 
+export interface HeightReport extends ReportOf<typeof height.fields> {}
+
 export const standingReport = report('Standing', {
   verdict: words('In one sentence.'),
   troubles: listOf<Trouble>(trouble, 'What costs most light first.'),
-  unexplained: listOf(words(), 'What differs from the plan and no cause explains, in words.'),
-  wire: orNull(height),
-  ports: orNull(height),
-  lamps: orNull(height),
+  unexplained: listOf(words(), 'What differs from the plan and no cause explains, in sentences.'),
+  more: integer('Further ones.'),
+  looked: yesNo('Otherwise time was over before all that differs was looked at.'),
+  wire: plain<HeightReport>(height.schema),
+  ports: plain<HeightReport>(height.schema),
+  lamps: plain<HeightReport>(height.schema),
   took: real('Milliseconds.'),
 });
 export interface StandingReport extends ReportOf<typeof standingReport.fields> {}
+
+export const portForecast = report('PortForecast', {
+  nodeId: words(),
+  port: integer(),
+  name: words(),
+  follows: orNull(yesNo('Null where nobody knows.')),
+  says: words('Why not, or how far; empty if it simply follows.'),
+  mend: words('What would let it follow; empty if nothing is needed.'),
+});
+export interface PortForecast extends ReportOf<typeof portForecast.fields> {}

@@ -19,22 +19,35 @@ export interface Seen {
   readonly changed: readonly string[];
 }
 
-const isAbout = (one: Subject, other: Subject): boolean =>
-  one.kind === other.kind && one.id === other.id && one.part === other.part;
+/** `port machine-1 3 light`: what a sighting is about, and the question. */
+export const sightingKey = ({ kind, id, part }: Subject, question: string): string =>
+  [kind, id, part, question].filter(Boolean).join(' ');
+
+/** The last answer to each question, by {@link sightingKey}. */
+export function latestSightings({ sighting }: Pick<ShowRecords, 'sighting'>): Map<string, Sighting> {
+  const latest = new Map<string, Sighting>();
+  for (const one of sighting) {
+    const key = sightingKey(one.about, one.question);
+    const before = latest.get(key);
+    if (!before || one.rev >= before.rev) latest.set(key, one);
+  }
+  return latest;
+}
+
+/** What was seen, and what of its path changed since. */
+export function seenAs({ answer, by, rev, at: text }: Sighting, path: readonly OnPath[]): Seen {
+  const at = text === '' ? null : Date.parse(text);
+  const changed = path.filter((one) => (one.rev ?? 0) > rev || (one.began ?? 0) > (at ?? 0)).map(({ name }) => name);
+  return { answer, by, at, changed: [...new Set(changed)] };
+}
 
 /** The latest answer to a question about something; undefined if nobody answered. */
 export function seenOf(
-  { sighting }: Pick<ShowRecords, 'sighting'>,
+  records: Pick<ShowRecords, 'sighting'>,
   about: Subject,
   question: string,
   path: readonly OnPath[],
 ): Seen | undefined {
-  let latest: Sighting | undefined;
-  for (const one of sighting)
-    if (one.question === question && isAbout(one.about, about) && (!latest || one.rev >= latest.rev)) latest = one;
-  if (!latest) return undefined;
-  const { answer, by, rev } = latest;
-  const at = latest.at === '' ? null : Date.parse(latest.at);
-  const changed = path.filter((one) => (one.rev ?? 0) > rev || (one.began ?? 0) > (at ?? 0)).map(({ name }) => name);
-  return { answer, by, at, changed: [...new Set(changed)] };
+  const latest = latestSightings(records).get(sightingKey(about, question));
+  return latest && seenAs(latest, path);
 }

@@ -2,4 +2,3 @@
 export * from './world';
 export * from './planned';
 export * from './observe';
-export * from './forecast';

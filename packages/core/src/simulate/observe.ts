@@ -61,8 +61,6 @@ export interface Observed {
   readonly nodes: readonly ObservedNode[];
   readonly visualisers: readonly ObservedVisualiser[];
   readonly answers: Answers;
-  /** Wire keys on which something began or ended so lately that boxes may not have noticed; absent for none */
-  readonly settling?: ReadonlySet<number>;
 }
 
 /** What leaves each output, and who has a say there; by node and port. */
@@ -81,10 +79,11 @@ const networkOf = (address: string, prefix: number): string => {
   const bits = address.split('.').reduce((all, part) => all * 256 + Number(part), 0);
   return String(Math.floor(bits / 2 ** (32 - prefix)));
 };
+/** An address that nobody planned stands in the way of nothing. */
 const sharesNetwork = (address: string, node: WorldNode): boolean =>
-  networkOf(address, node.prefix) === networkOf(node.address, node.prefix);
+  address === '' || node.address === '' || networkOf(address, node.prefix) === networkOf(node.address, node.prefix);
 
-const answersPolls = ({ powered, plugged }: WorldNode): boolean => powered && plugged;
+const isThere = ({ powered, plugged }: WorldNode): boolean => powered && plugged;
 
 /** What a sender sends now: nothing while it is off, or while the input that it is plugged into does not pass it on. */
 function sentBy(world: World, { on, streams, through }: WorldSender): readonly WorldStream[] {
@@ -93,7 +92,7 @@ function sentBy(world: World, { on, streams, through }: WorldSender): readonly W
   if (!through) return live;
   const node = world.nodes.find(({ id }) => id === through.nodeId);
   const port = node?.ports.find(({ number }) => number === through.port);
-  if (!node || !port || !answersPolls(node) || port.use !== 'in' || port.disabled) return [];
+  if (!node || !port || !isThere(node) || port.use !== 'in' || port.disabled) return [];
   return live.map((one) => ({
     ...one,
     priority: node.priority,
@@ -102,13 +101,18 @@ function sentBy(world: World, { on, streams, through }: WorldSender): readonly W
   }));
 }
 
-const reachesHere = ({ here }: World, { travels, wire }: WorldStream): boolean =>
-  here.hears[wire.protocol] &&
-  (typeof travels === 'string' || travels.to.some((address) => here.addresses.includes(address)));
+/** Whether what a sender sends comes to this computer, as far as the plan tells. */
+export function reachesHere({ here }: World, { travels, wire }: WorldStream): boolean {
+  if (!here.hears[wire.protocol]) return false;
+  if (travels === 'listed') return here.lists?.has(wire.number) ?? true;
+  return typeof travels === 'string' || travels.to.some((address) => here.addresses.includes(address));
+}
 
 function reachesNode(sender: WorldSender, { travels }: WorldStream, node: WorldNode): boolean {
-  if (!answersPolls(node) || node.deafTo.includes(sender.address) || !sharesNetwork(sender.address, node)) return false;
+  if (!isThere(node) || node.deafTo.includes(sender.address)) return false;
+  // Multicast passes whatever the masks say.
   if (travels === 'multicast') return node.multicast;
+  if (!sharesNetwork(sender.address, node)) return false;
   if (travels === 'broadcast') return node.broadcast;
   return travels === 'listed' || travels.to.includes(node.address);
 }
@@ -154,13 +158,12 @@ function deliver(
 }
 
 function heardHere(world: World, sender: WorldSender, stream: WorldStream, twin: boolean): ObservedStream {
-  const planned = stream.rate;
   return {
     sender: sender.id,
     key: wireKey(stream.wire),
     address: sender.address,
     priority: stream.wire.protocol === 'sacn' ? stream.priority : 0,
-    pace: stream.ragged || world.here.ragged ? 'ragged' : planned < 8 ? 'slow' : 'even',
+    pace: stream.ragged || world.here.ragged ? 'ragged' : stream.slow ? 'slow' : 'even',
     waits: stream.syncAddress !== 0,
     levels: stream.startCode === 0,
     slots: stream.slots,
@@ -210,7 +213,7 @@ export function observe(world: World): Simulated {
         .map((stream) => heardHere(world, sender, stream, cids.get(`${sender.cid} ${wireKey(stream.wire)}`)!.size > 1)),
     ),
     nodes: world.nodes
-      .filter((node) => answersPolls(node) && world.here.hears.artnet)
+      .filter((node) => isThere(node) && node.tells && world.here.hears.artnet)
       .map((node) => ({
         id: node.id,
         address: node.address,

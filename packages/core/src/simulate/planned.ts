@@ -4,60 +4,51 @@ import { addressesOf, mainAddress } from '../ip';
 import { carriedBy, wireNumber } from '../machine';
 import { commonFailSafe, shortNameOf } from '../node';
 import { linkedUniverses } from '../link';
-import type { Patch } from '../patch';
-import { SLOTS, type WireUniverse } from '../address';
+import { lastChannel, type Patch } from '../patch';
+import { type WireUniverse } from '../address';
 import { isOffNetwork, type Machine, type Model, type ShowRecords, type Universe } from '../records';
-import type {
-  Travels,
-  World,
-  WorldLamp,
-  WorldNode,
-  WorldPort,
-  WorldSender,
-  WorldStream,
-  WorldVisualiser,
+import {
+  plainStream,
+  type Travels,
+  type World,
+  type WorldHere,
+  type WorldLamp,
+  type WorldNode,
+  type WorldPort,
+  type WorldSender,
+  type WorldStream,
+  type WorldVisualiser,
 } from './world';
 
 type Universes = ReadonlyMap<number, Universe>;
 
 const PLAIN_MODEL = { sources: 2, priorityFirst: true } as const;
 
-function streamsOf(sender: Sender, universes: Universes): WorldStream[] {
+/** The last slot of a universe that anything is patched on. */
+type Needs = (universe: number) => number;
+
+function streamsOf(sender: Sender, universes: Universes, needs: Needs): WorldStream[] {
   return universesOf(sender).flatMap((universe) =>
     linesWith(sender, universe).flatMap((line): WorldStream[] => {
       const wire = sentTo(line, universe, universes.get(universe));
       if (!wire) return [];
+      const usual = plainStream(wire);
       const travels: Travels =
         line.delivery === 'unicast'
           ? { to: line.addresses }
           : line.delivery === 'usual'
-            ? wire.protocol === 'sacn'
-              ? 'multicast'
-              : 'listed'
+            ? usual.travels
             : line.delivery;
-      const { rate, priority } = line;
-      return [
-        {
-          universe,
-          wire,
-          priority,
-          rate,
-          startCode: 0,
-          slots: SLOTS,
-          syncAddress: 0,
-          travels,
-          ragged: false,
-          on: true,
-        },
-      ];
+      const { priority, whenIdle } = line;
+      return [{ ...usual, universe, priority, travels, idles: !whenIdle, needs: needs(universe) }];
     }),
   );
 }
 
 /** A planned sender; a desk on a DMX cable sends what the inputs that it is plugged into send. */
-function senders(sender: Sender, machines: readonly Machine[], universes: Universes): WorldSender[] {
+function senders(sender: Sender, machines: readonly Machine[], universes: Universes, needs: Needs): WorldSender[] {
   const { machine, id, name } = sender;
-  const streams = streamsOf(sender, universes);
+  const streams = streamsOf(sender, universes, needs);
   const plain = { id, name, cid: id, on: true, streams, address: sender.addresses[0] ?? '', through: null };
   if (!isOffNetwork(machine.kind)) return [plain];
   return machines.flatMap((node) =>
@@ -118,7 +109,9 @@ function portsOf({ ports, controller }: Machine, universes: Universes): WorldPor
 }
 
 function nodeOf(machine: Machine, model: Model | undefined, universes: Universes): WorldNode {
-  const [main] = addressesOf(machine);
+  // One that a server hands out is not planned.
+  const served = machine.interfaces[0]?.addresses[0]?.way === 'dhcp';
+  const main = served ? undefined : addressesOf(machine)[0];
   return {
     id: machine.id,
     name: machine.name,
@@ -126,6 +119,7 @@ function nodeOf(machine: Machine, model: Model | undefined, universes: Universes
     prefix: main?.prefix ?? 8,
     powered: true,
     plugged: true,
+    tells: model?.protocols.includes('artnet') ?? true,
     firmware: machine.firmware,
     failSafe: commonFailSafe(machine.ports) ?? '',
     priority: machine.ports.find(({ use }) => use === 'in')?.priority ?? 100,
@@ -161,20 +155,31 @@ function visualiserOf(machine: Machine, records: ShowRecords): WorldVisualiser {
 export const isOutlet = ({ ports, controller, kind }: Machine): boolean =>
   kind !== 'visualiser' && (controller !== null || ports.some(({ use }) => use !== 'off'));
 
-const BLANK_HERE = { addresses: [], hears: { sacn: true, artnet: true }, ragged: false };
+/** What is so beside the plan, and no fault: this computer, and what it sends itself. */
+export interface Present {
+  readonly here: Pick<WorldHere, 'addresses' | 'lists'>;
+  /** Boxes are polled. */
+  readonly polled: boolean;
+  readonly own: readonly WorldSender[];
+}
+
+const NOTHING_PRESENT: Present = { here: { addresses: [], lists: null }, polled: true, own: [] };
 
 /** `lampIds`: the lamps that are to be lit in it. */
 export function plannedWorld(
   records: ShowRecords,
   patch: Patch,
   lampIds: readonly string[],
-  here: readonly string[] = [],
+  { here, polled, own }: Present = NOTHING_PRESENT,
 ): World {
   const universes = new Map(records.universe.map((one) => [one.number, one]));
   const models = new Map(records.model.map((one) => [one.id, one]));
   const nodes = records.machine
     .filter(isOutlet)
-    .map((one) => nodeOf(one, one.modelId === null ? undefined : models.get(one.modelId), universes));
+    .map((one) => nodeOf(one, one.modelId === null ? undefined : models.get(one.modelId), universes))
+    .map((one) => ({ ...one, tells: one.tells && polled }));
+  const needs: Needs = (universe) =>
+    patch.universe(universe).reduce((last, span) => Math.max(last, lastChannel(span)), 0);
   const carries = (universe: number) => {
     const planned = universes.get(universe);
     if (!planned) return [];
@@ -195,10 +200,10 @@ export function plannedWorld(
     ];
   });
   return {
-    senders: sendersOf(records.machine).flatMap((one) => senders(one, records.machine, universes)),
+    senders: [...sendersOf(records.machine).flatMap((one) => senders(one, records.machine, universes, needs)), ...own],
     nodes,
     visualisers: records.machine.filter(({ kind }) => kind === 'visualiser').map((one) => visualiserOf(one, records)),
     lamps,
-    here: { ...BLANK_HERE, addresses: here },
+    here: { ...here, hears: { sacn: true, artnet: true }, ragged: false },
   };
 }

@@ -2,8 +2,9 @@
  * The world that a network lives in: senders, nodes, visualisers, lamps and this computer, as they behave. The plan
  * makes one in which all is well; a deviation changes it; {@link observe} says what would be heard, said and seen.
  */
-import type { WireUniverse } from '../address';
+import { SLOTS, type WireUniverse } from '../address';
 import type { PortModel, PortRules } from '../port';
+import { Sacn } from '../sacn';
 
 /** How a stream's packets travel; `listed`: unicast to every node whose poll reply lists the universe. */
 export type Travels = 'multicast' | 'broadcast' | 'listed' | { readonly to: readonly string[] };
@@ -15,11 +16,14 @@ export interface WorldStream {
   readonly wire: WireUniverse;
   /** sACN; Art-Net has none */
   readonly priority: number;
-  /** Frames a second */
-  readonly rate: number;
+  /** Far fewer frames a second than planned */
+  readonly slow: boolean;
+  /** Silence is usual while nothing changes. */
+  readonly idles: boolean;
   readonly startCode: number;
-  /** Slots in a packet, 1–512 */
+  /** Slots in a packet, 1–512, and so many that lamps need */
   readonly slots: number;
+  readonly needs: number;
   /** Universe whose synchronisation packets its levels wait for; 0 for none */
   readonly syncAddress: number;
   readonly travels: Travels;
@@ -28,6 +32,23 @@ export interface WorldStream {
   /** It is sent at all */
   readonly on: boolean;
 }
+
+/** A stream with nothing special about it. */
+export const plainStream = (wire: WireUniverse, over: Partial<WorldStream> = {}): WorldStream => ({
+  universe: null,
+  wire,
+  priority: Sacn.DEFAULT_PRIORITY,
+  slow: false,
+  idles: false,
+  startCode: Sacn.START_CODE_NULL,
+  slots: SLOTS,
+  needs: 0,
+  syncAddress: 0,
+  travels: wire.protocol === 'sacn' ? 'multicast' : 'listed',
+  ragged: false,
+  on: true,
+  ...over,
+});
 
 export interface WorldSender {
   /** Of its machine, or its address for a stranger */
@@ -59,6 +80,8 @@ export interface WorldNode {
   readonly prefix: number;
   readonly powered: boolean;
   readonly plugged: boolean;
+  /** It speaks Art-Net and is polled: otherwise it says nothing, and that means nothing. */
+  readonly tells: boolean;
   readonly firmware: string;
   /** What it says it does when signal is lost; empty if nothing is known of that */
   readonly failSafe: string;
@@ -104,6 +127,8 @@ export interface WorldLamp {
 export interface WorldHere {
   readonly addresses: readonly string[];
   readonly hears: { readonly sacn: boolean; readonly artnet: boolean };
+  /** Port-Addresses that senders are told we listen to: what goes to listing nodes alone comes here only then; null for all */
+  readonly lists: ReadonlySet<number> | null;
   /** Its own link loses packets. */
   readonly ragged: boolean;
 }
@@ -122,6 +147,12 @@ const changed = <T extends { readonly id: string }>(all: readonly T[], id: strin
 export const withSender = (world: World, id: string, over: (one: WorldSender) => Partial<WorldSender>): World => ({
   ...world,
   senders: changed(world.senders, id, over),
+});
+
+/** Somebody more who sends. */
+export const addSender = (world: World, sender: Pick<WorldSender, 'id' | 'name' | 'address' | 'streams'>): World => ({
+  ...world,
+  senders: [...world.senders, { ...sender, cid: `${sender.id} ${sender.address}`, on: true, through: null }],
 });
 
 export const withStreams = (world: World, id: string, over: (one: WorldStream) => Partial<WorldStream>): World =>

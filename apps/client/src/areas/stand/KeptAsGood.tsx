@@ -58,7 +58,8 @@ export function KeptAsGood() {
       {changes.length > MOST_CHANGES && <Text kind="small">and {changes.length - MOST_CHANGES} more</Text>}
       {edits.length > 0 && (
         <Text kind="small">
-          {count(edits.length, 'edit')} since then, by {authors.join(' and ')}: {edits[0]!.sentence}
+          {edits.length === history?.edits.length ? `${edits.length} edits or more` : count(edits.length, 'edit')} since
+          then, by {authors.join(' and ')}: {edits[0]!.sentence}
           {edits.length > 1 ? ', and others' : ''}.
         </Text>
       )}

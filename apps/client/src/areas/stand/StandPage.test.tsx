@@ -23,6 +23,8 @@ const standing = (over: Partial<StandingReport> = {}): StandingReport => ({
   verdict: 'Nothing stands against it that can be heard or is said; 420 of 420 lamps nobody has seen.',
   troubles: [],
   unexplained: [],
+  more: 0,
+  looked: true,
   wire: { of: 40, known: 40, old: 0 },
   ports: { of: 43, known: 42, old: 0 },
   lamps: { of: 420, known: 12, old: 3 },
@@ -53,6 +55,15 @@ test('what stands against it: how sure, how much light it costs, its repair and 
   expect(routed.sent).toEqual(['/why?kind=port&id=machine-boiler&part=1']);
 });
 
+test('what no cause explains is told in sentences, and what there was no time for is not called unexplained', async () => {
+  await page(standing({ unexplained: ['Boiler node answers.'], more: 2 }));
+  expect(screen.getByRole('heading', { name: 'Differs from the plan, and no known cause explains it' })).toBeTruthy();
+  expect(screen.getByText('Boiler node answers.')).toBeTruthy();
+  expect(screen.getByText('and 2 more')).toBeTruthy();
+  await page(standing({ unexplained: ['Boiler node answers.'], looked: false }));
+  expect(screen.getByRole('heading', { name: 'Differs, and was not looked at yet' })).toBeTruthy();
+});
+
 test('kept as good: how all stands is written down, and what stands otherwise later is told', async () => {
   await page(standing());
   fireEvent.click(screen.getByRole('button', { name: 'Keep this as good' }));
@@ -70,7 +81,7 @@ test('kept as good: how all stands is written down, and what stands otherwise la
 });
 
 test('a show without lamps offers the first act', async () => {
-  await page(standing({ lamps: null }), { ...ferry, lamp: [] });
+  await page(standing({ lamps: { of: 0, known: 0, old: 0 } }), { ...ferry, lamp: [] });
   fireEvent.click(screen.getByRole('button', { name: 'Add lamps' }));
   expect(routed.sent).toEqual(['/rig/add']);
 });

@@ -51,7 +51,7 @@ function Standing() {
   const { records } = useShow();
   const { standing, trouble } = useStanding();
   if (!standing) return <Empty>{trouble || 'Looking at how things stand…'}</Empty>;
-  const { troubles, unexplained } = standing;
+  const { troubles, unexplained, more, looked } = standing;
   return (
     <Screen
       sentence={
@@ -77,8 +77,15 @@ function Standing() {
         </Section>
       )}
       {unexplained.length > 0 && (
-        <Section title="Differs from the plan, and no known cause explains it">
-          <Text kind="small">{count(unexplained.length, 'fact')}; Wire and Flow show them.</Text>
+        <Section
+          title={
+            looked ? 'Differs from the plan, and no known cause explains it' : 'Differs, and was not looked at yet'
+          }
+        >
+          {unexplained.map((sentence) => (
+            <Text key={sentence}>{sentence}</Text>
+          ))}
+          {more > 0 && <Text kind="small">and {more} more</Text>}
         </Section>
       )}
       <PlanFindings />
@@ -124,21 +131,21 @@ function TroubleCard({ trouble }: { trouble: Trouble }) {
 function Heights({ standing: { wire, ports, lamps } }: { standing: StandingReport }) {
   return (
     <View role="list" aria-label="How far it is known" className="gap-1">
-      {wire && wire.of > 0 && (
+      {wire.of > 0 && (
         <HeightRow
           known="heard"
           says={`${wire.known} of ${count(wire.of, 'universe')} as planned on the wire`}
           href="/listen"
         />
       )}
-      {ports && ports.of > 0 && (
+      {ports.of > 0 && (
         <HeightRow
           known="said"
           says={`${ports.known} of ${count(ports.of, 'port')} say that they send it`}
           href="/flow"
         />
       )}
-      {lamps && lamps.of > 0 && (
+      {lamps.of > 0 && (
         <HeightRow
           known="seen"
           says={`${lamps.known} of ${count(lamps.of, 'lamp')} seen to light${lamps.old > 0 ? `; ${lamps.old} before something changed` : ''}`}

@@ -33,7 +33,7 @@ function useNameOf({ kind, id, part }: Subject): string {
 }
 
 const SURE_WORDS: Readonly<Record<WhyReport['sure'], StateName>> = {
-  'as planned': 'fine',
+  'as planned': 'as planned',
   certain: 'must fix',
   likely: 'must fix',
   open: 'look at',

@@ -5,6 +5,7 @@ export const PATHS = {
   findings: ['GET', '/api/findings'],
   why: ['GET', '/api/why'],
   standing: ['GET', '/api/standing'],
+  forecast: ['GET', '/api/forecast'],
   openShipped: ['POST', '/api/show/shipped'],
   history: ['GET', '/api/history'],
   undo: ['POST', '/api/undo'],

@@ -13,12 +13,12 @@ export const baseDiffers: Cause = {
           if (!streams.some(({ wire }) => wire.protocol === protocol)) continue;
           yield {
             about: subject('machine', id),
-            says: `${scene.nameOf(id)} counts from another number by ${protocolName(protocol)}: all that it sends lies one ${by > 0 ? 'above' : 'below'} the plan.`,
+            says: `${scene.names.of(id)} counts from another number by ${protocolName(protocol)}: all that it sends lies one ${by > 0 ? 'above' : 'below'} the plan.`,
             change: (world) =>
               withStreams(world, id, ({ wire }) =>
                 wire.protocol === protocol ? { wire: { ...wire, number: wire.number + by } } : {},
               ),
-            repair: byHand(`Move the first ${protocolName(protocol)} universe of ${scene.nameOf(id)} by one.`),
+            repair: byHand(`Move the first ${protocolName(protocol)} universe of ${scene.names.of(id)} by one.`),
           };
         }
   },

@@ -11,9 +11,9 @@ export const deafToOne: Cause = {
         if (sender.through) continue;
         yield {
           about: subject('machine', id),
-          says: `${name} does not hear ${scene.nameOf(sender.id)}: something on the way between them holds it back.`,
+          says: `${name} does not hear ${scene.names.of(sender.id)}: something on the way between them holds it back.`,
           change: (world) => withNode(world, id, ({ deafTo }) => ({ deafTo: [...deafTo, sender.address] })),
-          repair: byHand(`Look at the way from ${scene.nameOf(sender.id)} to ${name}: switches, networks, masks.`),
+          repair: byHand(`Look at the way from ${scene.names.of(sender.id)} to ${name}: switches, networks, masks.`),
         };
       }
   },

@@ -1,5 +1,5 @@
 /** A port is an input where it should put out. */
-import { outputsNear, portName, pushTo, subject, type Cause } from '../cause';
+import { outputsNear, pushTo, subject, type Cause } from '../cause';
 import { capital } from '../words';
 import { withPort } from '../../simulate';
 
@@ -10,9 +10,9 @@ export const direction: Cause = {
     for (const { node, port } of outputsNear(scene))
       yield {
         about: subject('port', node.id, String(port.number)),
-        says: `${capital(portName(scene, node.id, port.number))} is set as an input.`,
+        says: `${capital(scene.names.port(node.id, port.number))} is set as an input.`,
         change: (world) => withPort(world, node.id, port.number, { use: 'in' }),
-        repair: pushTo(node.id, `Turn ${portName(scene, node.id, port.number)} to an output.`),
+        repair: pushTo(node.id, `Turn ${scene.names.port(node.id, port.number)} to an output.`),
       };
   },
 };

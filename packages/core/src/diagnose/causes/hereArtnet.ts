@@ -1,4 +1,5 @@
 /** This computer hears nothing of Art-Net. */
+import { fromWireKey } from '../../address';
 import { byHand, subject, type Cause } from '../cause';
 
 export const hereArtnet: Cause = {
@@ -6,7 +7,8 @@ export const hereArtnet: Cause = {
   common: 0.3,
   *find(scene) {
     // What is heard of others was not held back here.
-    if (scene.seen.nodes.length > 0 || scene.seen.streams.some(({ key }) => key >= 65_536)) return;
+    if (scene.seen.nodes.length > 0 || scene.seen.streams.some(({ key }) => fromWireKey(key).protocol === 'artnet'))
+      return;
     yield {
       about: subject('interface', 'here'),
       says: 'This computer hears no Art-Net at all: its interface, or a firewall, holds it back.',

@@ -1,4 +1,5 @@
 /** This computer hears nothing of sACN. */
+import { fromWireKey } from '../../address';
 import { byHand, subject, type Cause } from '../cause';
 
 export const hereSacn: Cause = {
@@ -6,7 +7,7 @@ export const hereSacn: Cause = {
   common: 0.3,
   *find(scene) {
     // What is heard of others was not held back here.
-    if (scene.seen.streams.some(({ key }) => key < 65_536)) return;
+    if (scene.seen.streams.some(({ key }) => fromWireKey(key).protocol === 'sacn')) return;
     yield {
       about: subject('interface', 'here'),
       says: 'This computer hears no sACN at all: its interface, or a firewall, holds it back.',

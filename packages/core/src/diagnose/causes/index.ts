@@ -37,7 +37,6 @@ import { portProtocol } from './portProtocol';
 import { priorityDiffers } from './priorityDiffers';
 import { protocolOff } from './protocolOff';
 import { ragged } from './ragged';
-import { refusedSource } from './refusedSource';
 import { sameCid } from './sameCid';
 import { sendsMore } from './sendsMore';
 import { shortPackets } from './shortPackets';
@@ -89,7 +88,6 @@ export const CAUSES: readonly Cause[] = [
   priorityDiffers,
   protocolOff,
   ragged,
-  refusedSource,
   sameCid,
   sendsMore,
   shortPackets,

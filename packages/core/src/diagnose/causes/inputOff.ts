@@ -1,5 +1,5 @@
 /** An input that a desk is plugged into is off. */
-import { nodesNear, portName, pushTo, subject, type Cause } from '../cause';
+import { nodesNear, pushTo, subject, type Cause } from '../cause';
 import { capital } from '../words';
 import { withPort } from '../../simulate';
 
@@ -12,17 +12,17 @@ export const inputOff: Cause = {
         if (use !== 'in') continue;
         yield {
           about: subject('port', id, String(number)),
-          says: `${capital(portName(scene, id, number))}, an input, is switched off.`,
+          says: `${capital(scene.names.port(id, number))}, an input, is switched off.`,
           change: (world) => withPort(world, id, number, { disabled: true }),
-          repair: pushTo(id, `Switch ${portName(scene, id, number)} on.`),
+          repair: pushTo(id, `Switch ${scene.names.port(id, number)} on.`),
         };
         const said = scene.seen.nodes.find((one) => one.id === id)?.ports.find((one) => one.number === number);
         if (said?.use === 'in' && said.wire !== ports.find((one) => one.number === number)!.wire)
           yield {
             about: subject('port', id, String(number)),
-            says: `${capital(portName(scene, id, number))}, an input, sends as another universe than planned.`,
+            says: `${capital(scene.names.port(id, number))}, an input, sends as another universe than planned.`,
             change: (world) => withPort(world, id, number, { wire: said.wire }),
-            repair: pushTo(id, `Set ${portName(scene, id, number)} as planned.`),
+            repair: pushTo(id, `Set ${scene.names.port(id, number)} as planned.`),
           };
       }
   },

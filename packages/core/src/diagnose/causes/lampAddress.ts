@@ -1,20 +1,10 @@
 /** A lamp is set to another start address. */
-import { byHand, subject, type Cause } from '../cause';
-import { withLamp } from '../../simulate';
+import { lampCause } from '../cause';
 
-export const lampAddress: Cause = {
+export const lampAddress = lampCause({
   id: 'lamp-address',
   common: 0.5,
-  *find(scene) {
-    for (const { id, patched, footprint } of scene.world.lamps) {
-      if (scene.near.subject.kind !== 'lamp') continue;
-      const lamp = scene.records.lamp.find((one) => one.id === id)!;
-      yield {
-        about: subject('lamp', id),
-        says: `Lamp ${lamp.number} is set to another start address than ${lamp.channel}.`,
-        change: (world) => withLamp(world, id, { set: patched + footprint }),
-        repair: byHand(`Set the start address of lamp ${lamp.number} to ${lamp.channel}.`),
-      };
-    }
-  },
-};
+  says: ({ number, channel }) => `Lamp ${number} is set to another start address than ${channel}.`,
+  change: ({ patched, footprint }) => ({ set: patched + footprint }),
+  mend: ({ number, channel }) => `Set the start address of lamp ${number} to ${channel}.`,
+});

@@ -1,20 +1,10 @@
 /** A lamp has no power or is broken. */
-import { byHand, subject, type Cause } from '../cause';
-import { withLamp } from '../../simulate';
+import { lampCause } from '../cause';
 
-export const lampDead: Cause = {
+export const lampDead = lampCause({
   id: 'lamp-dead',
   common: 0.5,
-  *find(scene) {
-    for (const { id } of scene.world.lamps) {
-      if (scene.near.subject.kind !== 'lamp') continue;
-      const lamp = scene.records.lamp.find((one) => one.id === id)!;
-      yield {
-        about: subject('lamp', id),
-        says: `Lamp ${lamp.number} has no power, or is broken.`,
-        change: (world) => withLamp(world, id, { works: false }),
-        repair: byHand(`Look whether lamp ${lamp.number} has power.`),
-      };
-    }
-  },
-};
+  says: ({ number }) => `Lamp ${number} has no power, or is broken.`,
+  change: () => ({ works: false }),
+  mend: ({ number }) => `Look whether lamp ${number} has power.`,
+});

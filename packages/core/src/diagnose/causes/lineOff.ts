@@ -11,9 +11,9 @@ export const lineOff: Cause = {
         if (universe === null || !scene.near.universes.includes(universe) || streams.length < 2) continue;
         yield {
           about: subject('machine', id),
-          says: `${scene.nameOf(id)} does not send universe ${universe}, though it sends others.`,
+          says: `${scene.names.of(id)} does not send universe ${universe}, though it sends others.`,
           change: (world) => withStreams(world, id, (one) => (one.universe === universe ? { on: false } : {})),
-          repair: byHand(`Switch universe ${universe} on in the outputs of ${scene.nameOf(id)}.`),
+          repair: byHand(`Switch universe ${universe} on in the outputs of ${scene.names.of(id)}.`),
         };
       }
   },

@@ -1,5 +1,5 @@
 /** A port merges by the latest where the highest should win, or the other way round. */
-import { outputsNear, portName, pushTo, subject, type Cause } from '../cause';
+import { outputsNear, pushTo, subject, type Cause } from '../cause';
 import { capital } from '../words';
 import { withPort } from '../../simulate';
 
@@ -11,9 +11,9 @@ export const mergeDiffers: Cause = {
       const merge = port.merge === 'ltp' ? 'htp' : 'ltp';
       yield {
         about: subject('port', node.id, String(port.number)),
-        says: `${capital(portName(scene, node.id, port.number))} merges by ${merge.toUpperCase()}, planned is ${port.merge.toUpperCase()}.`,
+        says: `${capital(scene.names.port(node.id, port.number))} merges by ${merge.toUpperCase()}, planned is ${port.merge.toUpperCase()}.`,
         change: (world) => withPort(world, node.id, port.number, { merge }),
-        repair: pushTo(node.id, `Set the merge of ${portName(scene, node.id, port.number)}.`),
+        repair: pushTo(node.id, `Set the merge of ${scene.names.port(node.id, port.number)}.`),
       };
     }
   },

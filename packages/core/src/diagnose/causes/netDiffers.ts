@@ -14,12 +14,12 @@ export const netDiffers: Cause = {
       ] as const)
         yield {
           about: subject('machine', id),
-          says: `${scene.nameOf(id)} sends Art-Net in another ${what}.`,
+          says: `${scene.names.of(id)} sends Art-Net in another ${what}.`,
           change: (world) =>
             withStreams(world, id, ({ wire }) =>
               wire.protocol === 'artnet' ? { wire: { ...wire, number: wire.number + by } } : {},
             ),
-          repair: byHand(`Set ${what} of ${scene.nameOf(id)} as planned.`),
+          repair: byHand(`Set ${what} of ${scene.names.of(id)} as planned.`),
         };
     }
   },

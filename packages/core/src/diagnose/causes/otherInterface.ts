@@ -12,9 +12,9 @@ export const otherInterface: Cause = {
         if (other === address) continue;
         yield {
           about: subject('interface', id),
-          says: `${scene.nameOf(id)} sends by another interface: from ${other}, planned is ${address}.`,
+          says: `${scene.names.of(id)} sends by another interface: from ${other}, planned is ${address}.`,
           change: (world) => withSender(world, id, () => ({ address: other })),
-          repair: byHand(`Choose the interface ${address} in the network settings of ${scene.nameOf(id)}.`),
+          repair: byHand(`Choose the interface ${address} in the network settings of ${scene.names.of(id)}.`),
         };
       }
     }

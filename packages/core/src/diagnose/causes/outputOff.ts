@@ -9,7 +9,7 @@ export const outputOff: Cause = {
     for (const { id, name } of sendersNear(scene))
       yield {
         about: subject('machine', id),
-        says: `${scene.nameOf(id)} sends nothing: its output is off, or it does not run.`,
+        says: `${scene.names.of(id)} sends nothing: its output is off, or it does not run.`,
         change: (world) => withSender(world, id, ({ on }) => ({ on: on && false })),
         repair: byHand(`Look whether ${name} runs, and switch its network output on.`),
       };

@@ -1,5 +1,5 @@
 /** A port’s DMX cable is out or broken. */
-import { byHand, outputsNear, portName, subject, type Cause } from '../cause';
+import { byHand, outputsNear, subject, type Cause } from '../cause';
 import { withPort } from '../../simulate';
 
 export const portCable: Cause = {
@@ -9,9 +9,9 @@ export const portCable: Cause = {
     for (const { node, port } of outputsNear(scene))
       yield {
         about: subject('port', node.id, String(port.number)),
-        says: `The DMX cable of ${portName(scene, node.id, port.number)} is out or broken.`,
+        says: `The DMX cable of ${scene.names.port(node.id, port.number)} is out or broken.`,
         change: (world) => withPort(world, node.id, port.number, { cable: false }),
-        repair: byHand(`Plug in or change the DMX cable of ${portName(scene, node.id, port.number)}.`),
+        repair: byHand(`Plug in or change the DMX cable of ${scene.names.port(node.id, port.number)}.`),
       };
   },
 };

@@ -1,5 +1,5 @@
 /** A port is set to another universe. */
-import { outputsNear, portName, pushTo, subject, type Cause } from '../cause';
+import { outputsNear, pushTo, subject, type Cause } from '../cause';
 import { formatWire } from '../../address';
 import { capital } from '../words';
 import { withPort } from '../../simulate';
@@ -13,9 +13,9 @@ export const portElsewhere: Cause = {
       const { wire } = said;
       yield {
         about: subject('port', node.id, String(port.number)),
-        says: `${capital(portName(scene, node.id, port.number))} is set to ${formatWire({ protocol: port.protocol, number: wire })}, planned is ${formatWire({ protocol: port.protocol, number: port.wire })}.`,
+        says: `${capital(scene.names.port(node.id, port.number))} is set to ${formatWire({ protocol: port.protocol, number: wire })}, planned is ${formatWire({ protocol: port.protocol, number: port.wire })}.`,
         change: (world) => withPort(world, node.id, port.number, { wire }),
-        repair: pushTo(node.id, `Set ${portName(scene, node.id, port.number)} as planned.`),
+        repair: pushTo(node.id, `Set ${scene.names.port(node.id, port.number)} as planned.`),
       };
     }
   },

@@ -1,5 +1,5 @@
 /** A port is off. */
-import { outputsNear, portName, pushTo, subject, type Cause } from '../cause';
+import { outputsNear, pushTo, subject, type Cause } from '../cause';
 import { capital } from '../words';
 import { withPort } from '../../simulate';
 
@@ -10,9 +10,9 @@ export const portOff: Cause = {
     for (const { node, port } of outputsNear(scene))
       yield {
         about: subject('port', node.id, String(port.number)),
-        says: `${capital(portName(scene, node.id, port.number))} is switched off.`,
+        says: `${capital(scene.names.port(node.id, port.number))} is switched off.`,
         change: (world) => withPort(world, node.id, port.number, { use: 'off' }),
-        repair: pushTo(node.id, `Switch ${portName(scene, node.id, port.number)} on as planned.`),
+        repair: pushTo(node.id, `Switch ${scene.names.port(node.id, port.number)} on as planned.`),
       };
   },
 };

@@ -1,5 +1,5 @@
 /** A port listens by the other protocol. */
-import { outputsNear, portName, pushTo, subject, type Cause } from '../cause';
+import { outputsNear, pushTo, subject, type Cause } from '../cause';
 import { protocolName } from '../../address';
 import { capital } from '../words';
 import { withPort } from '../../simulate';
@@ -12,9 +12,9 @@ export const portProtocol: Cause = {
       const protocol = port.protocol === 'sacn' ? 'artnet' : 'sacn';
       yield {
         about: subject('port', node.id, String(port.number)),
-        says: `${capital(portName(scene, node.id, port.number))} listens to ${protocolName(protocol)}, its universe goes by ${protocolName(port.protocol)}.`,
+        says: `${capital(scene.names.port(node.id, port.number))} listens to ${protocolName(protocol)}, its universe goes by ${protocolName(port.protocol)}.`,
         change: (world) => withPort(world, node.id, port.number, { protocol }),
-        repair: pushTo(node.id, `Set ${portName(scene, node.id, port.number)} to ${protocolName(port.protocol)}.`),
+        repair: pushTo(node.id, `Set ${scene.names.port(node.id, port.number)} to ${protocolName(port.protocol)}.`),
       };
     }
   },

@@ -1,16 +1,14 @@
 /** A sender sends at another sACN priority than planned. */
 import { byHand, sendersNear, subject, type Cause } from '../cause';
-import { wireKey } from '../../address';
+import { fromWireKey } from '../../address';
 import { withStreams } from '../../simulate';
-
-const FIRST_ARTNET_KEY = wireKey({ protocol: 'artnet', number: 0 });
 
 export const priorityDiffers: Cause = {
   id: 'priority-differs',
   common: 0.6,
   *find(scene) {
     for (const { id, streams } of sendersNear(scene)) {
-      const heard = scene.seen.streams.find(({ sender, key }) => sender === id && key < FIRST_ARTNET_KEY);
+      const heard = scene.seen.streams.find(({ sender, key }) => sender === id && fromWireKey(key).protocol === 'sacn');
       const planned = streams.find(({ wire }) => wire.protocol === 'sacn');
       if (!heard || !planned || heard.priority === planned.priority) continue;
       const { priority } = heard;
@@ -23,9 +21,9 @@ export const priorityDiffers: Cause = {
       );
       yield {
         about: subject('machine', id),
-        says: `${scene.nameOf(id)} sends at priority ${priority}, planned is ${planned.priority}${equal ? `: the same as ${scene.nameOf(equal.id)}` : above ? `: above ${scene.nameOf(above.id)}` : ''}.`,
+        says: `${scene.names.of(id)} sends at priority ${priority}, planned is ${planned.priority}${equal ? `: the same as ${scene.names.of(equal.id)}` : above ? `: above ${scene.names.of(above.id)}` : ''}.`,
         change: (world) => withStreams(world, id, ({ wire }) => (wire.protocol === 'sacn' ? { priority } : {})),
-        repair: byHand(`Set the sACN priority of ${scene.nameOf(id)} to ${planned.priority}.`),
+        repair: byHand(`Set the sACN priority of ${scene.names.of(id)} to ${planned.priority}.`),
       };
     }
   },

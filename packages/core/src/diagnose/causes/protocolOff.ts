@@ -13,9 +13,9 @@ export const protocolOff: Cause = {
       for (const protocol of protocols)
         yield {
           about: subject('machine', id),
-          says: `${scene.nameOf(id)} sends nothing by ${protocolName(protocol)}, though it sends by the other protocol.`,
+          says: `${scene.names.of(id)} sends nothing by ${protocolName(protocol)}, though it sends by the other protocol.`,
           change: (world) => withStreams(world, id, ({ wire }) => (wire.protocol === protocol ? { on: false } : {})),
-          repair: byHand(`Switch ${protocolName(protocol)} on at ${scene.nameOf(id)}.`),
+          repair: byHand(`Switch ${protocolName(protocol)} on at ${scene.names.of(id)}.`),
         };
     }
   },

@@ -9,9 +9,9 @@ export const ragged: Cause = {
     for (const { id } of sendersNear(scene))
       yield {
         about: subject('machine', id),
-        says: `What ${scene.nameOf(id)} sends comes late or with gaps: its link, or the machine itself, cannot keep up.`,
+        says: `What ${scene.names.of(id)} sends comes late or with gaps: its link, or the machine itself, cannot keep up.`,
         change: (world) => withStreams(world, id, () => ({ ragged: true })),
-        repair: byHand(`Look at the network cable of ${scene.nameOf(id)}; a wireless link is none for this.`),
+        repair: byHand(`Look at the network cable of ${scene.names.of(id)}; a wireless link is none for this.`),
       };
   },
 };

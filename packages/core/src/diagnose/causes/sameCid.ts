@@ -12,10 +12,10 @@ export const sameCid: Cause = {
         if (one.id >= other.id) continue;
         yield {
           about: subject('machine', other.id),
-          says: `${scene.nameOf(one.id)} and ${scene.nameOf(other.id)} use one component id: receivers take them for one.`,
+          says: `${scene.names.of(one.id)} and ${scene.names.of(other.id)} use one component id: receivers take them for one.`,
           change: (world) => withSender(world, other.id, () => ({ cid: one.cid })),
           repair: byHand(
-            `Give ${scene.nameOf(other.id)} a component id of its own: copied show files often bring one along.`,
+            `Give ${scene.names.of(other.id)} a component id of its own: copied show files often bring one along.`,
           ),
         };
       }

@@ -11,9 +11,9 @@ export const shortPackets: Cause = {
       if (slots === 512) continue;
       yield {
         about: subject('machine', id),
-        says: `${scene.nameOf(id)} sends only ${slots} slots: lamps after that get nothing.`,
+        says: `${scene.names.of(id)} sends only ${slots} slots: lamps after that get nothing.`,
         change: (world) => withStreams(world, id, () => ({ slots })),
-        repair: byHand(`Let ${scene.nameOf(id)} send all 512 slots.`),
+        repair: byHand(`Let ${scene.names.of(id)} send all 512 slots.`),
       };
     }
   },

@@ -9,9 +9,9 @@ export const slow: Cause = {
     for (const { id } of sendersNear(scene))
       yield {
         about: subject('machine', id),
-        says: `${scene.nameOf(id)} sends only a few frames a second.`,
-        change: (world) => withStreams(world, id, () => ({ rate: 1 })),
-        repair: byHand(`Raise the rate of ${scene.nameOf(id)}, or let it send while nothing changes.`),
+        says: `${scene.names.of(id)} sends only a few frames a second.`,
+        change: (world) => withStreams(world, id, () => ({ slow: true })),
+        repair: byHand(`Raise the rate of ${scene.names.of(id)}, or let it send while nothing changes.`),
       };
   },
 };

@@ -9,9 +9,9 @@ export const startCode: Cause = {
     for (const { id } of sendersNear(scene))
       yield {
         about: subject('machine', id),
-        says: `${scene.nameOf(id)} sends a start code that is not that of levels.`,
+        says: `${scene.names.of(id)} sends a start code that is not that of levels.`,
         change: (world) => withStreams(world, id, () => ({ startCode: 0x55 })),
-        repair: byHand(`Set the start code of ${scene.nameOf(id)} to 0.`),
+        repair: byHand(`Set the start code of ${scene.names.of(id)} to 0.`),
       };
   },
 };

@@ -10,10 +10,10 @@ export const syncNobody: Cause = {
       if (!streams.some(({ wire }) => wire.protocol === 'sacn')) continue;
       yield {
         about: subject('machine', id),
-        says: `${scene.nameOf(id)} names a synchronisation universe on which nobody sends: its levels wait for ever.`,
+        says: `${scene.names.of(id)} names a synchronisation universe on which nobody sends: its levels wait for ever.`,
         change: (world) =>
           withStreams(world, id, ({ wire }) => (wire.protocol === 'sacn' ? { syncAddress: 63_999 } : {})),
-        repair: byHand(`Switch synchronisation off at ${scene.nameOf(id)}, or start who sends it.`),
+        repair: byHand(`Switch synchronisation off at ${scene.names.of(id)}, or start who sends it.`),
       };
     }
   },

@@ -9,9 +9,9 @@ export const unicastElsewhere: Cause = {
     for (const { id } of sendersNear(scene))
       yield {
         about: subject('machine', id),
-        says: `${scene.nameOf(id)} sends to one box only, and that is another.`,
+        says: `${scene.names.of(id)} sends to one box only, and that is another.`,
         change: (world) => withStreams(world, id, () => ({ travels: { to: [] } })),
-        repair: byHand(`Set ${scene.nameOf(id)} to multicast, or to the addresses of its nodes.`),
+        repair: byHand(`Set ${scene.names.of(id)} to multicast, or to the addresses of its nodes.`),
       };
   },
 };

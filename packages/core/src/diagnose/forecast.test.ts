@@ -3,7 +3,7 @@ import type { HeardMachine, MachineEntry, NodePortReport, NodeReport } from '../
 import { Patch } from '../patch';
 import type { Model, ShowRecords } from '../records';
 import type { StreamReport, UniverseReport } from '../stream';
-import { forecastTake } from '.';
+import { forecastTake } from './forecast';
 
 const ferry = nightFerry();
 const patch = new Patch(ferry.lamp, ferry.type, ferry.run, ferry.machine);
@@ -13,15 +13,20 @@ const stream = (name: string, address: string, priority: number): StreamReport =
     address,
     cid: name,
     priority,
+    startCodes: [],
+    lastSeen: 100_000,
+    rate1: 40,
+    rate10: 40,
+    syncAddress: 0,
     lost: false,
     preview: false,
     own: false,
     levels: true,
     slotCount: 512,
-  }) as StreamReport;
+  }) as unknown as StreamReport;
 const bridge = stream('Bridge desk', '127.0.0.21', 100);
 const stern = stream('Stern desk', '127.0.0.22', 90);
-const six = (...streams: StreamReport[]) => [{ key: 6, streams } as unknown as UniverseReport];
+const six = (...streams: StreamReport[]) => [{ key: 6, protocol: 'sacn', streams } as unknown as UniverseReport];
 const port = (number: number, over: Partial<NodePortReport> = {}): NodePortReport =>
   ({
     number,
@@ -33,8 +38,9 @@ const port = (number: number, over: Partial<NodePortReport> = {}): NodePortRepor
     active: true,
     ...over,
   }) as NodePortReport;
+const AT = 100_000;
 const boiler = (over: Partial<NodePortReport> = {}, gone = false): MachineEntry[] => {
-  const node = { ports: [port(1, over)] } as unknown as NodeReport;
+  const node = { ports: [port(1, over)], mask: '', alsoHere: [], lastSeen: AT } as unknown as NodeReport;
   const plan = ferry.machine.find(({ id }) => id === 'machine-boiler')!;
   return [{ plan, heard: { node, gone, address: '127.0.0.32' } as HeardMachine } as MachineEntry];
 };
@@ -43,13 +49,20 @@ const withModel = (over: Partial<Model>): ShowRecords => ({
   model: ferry.model.map((one) => (one.name === 'Quad 4' ? { ...one, ...over } : one)),
 });
 const forecast = (
-  reports: UniverseReport[],
+  universes: UniverseReport[],
   entries: MachineEntry[],
   { records = ferry, priority = 150 }: { records?: ShowRecords; priority?: number } = {},
-) => forecastTake(records, patch, 6, priority, reports, entries).find(({ nodeId }) => nodeId === 'machine-boiler');
+) => {
+  const by = { address: '127.0.0.1' };
+  const rest = { syncs: [], listed: [], polled: true, listeningSince: 0 };
+  const heard = { at: AT, universes, interface: by, artnetInterface: by, ...rest };
+  return forecastTake({ records, patch, heard, entries }, 6, priority).find(
+    ({ nodeId }) => nodeId === 'machine-boiler',
+  );
+};
 
 test('a port with room follows, and so does one that lets a higher priority in', () => {
-  expect(forecast(six(bridge), boiler())).toMatchObject({ name: 'Boiler node, port 1', follows: true, says: '' });
+  expect(forecast(six(bridge), boiler())).toMatchObject({ name: 'Port 1 of Boiler node', follows: true, says: '' });
   expect(forecast(six(bridge, stern), boiler())).toMatchObject({ follows: true });
 });
 
@@ -63,11 +76,11 @@ test('a port whose places are taken, of a model that gives them by who came firs
 test('who sends at a higher priority wins, and at the same one the highest level does', () => {
   expect(forecast(six(bridge), boiler(), { priority: 80 })).toMatchObject({
     follows: false,
-    says: 'Bridge desk has a higher priority',
+    says: 'follows Bridge desk, at a higher priority',
   });
   expect(forecast(six(bridge), boiler(), { priority: 100 })).toMatchObject({
     follows: true,
-    says: 'the highest wins there: it can be raised and not lowered',
+    says: 'takes the highest: it can be raised and not lowered',
   });
 });
 
@@ -84,6 +97,6 @@ test.each([
 );
 
 test('of a node that does not answer nobody knows', () => {
-  expect(forecast(six(bridge), boiler({}, true))).toMatchObject({ follows: undefined });
-  expect(forecast(six(bridge), [])).toMatchObject({ follows: undefined });
+  expect(forecast(six(bridge), boiler({}, true))).toMatchObject({ follows: null });
+  expect(forecast(six(bridge), [])).toMatchObject({ follows: null });
 });

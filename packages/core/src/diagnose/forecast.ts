@@ -1,0 +1,141 @@
+/** What a take would bring, a second ahead: the ports that would follow, and those that would not, with the way out. */
+import { wireKey, type WireUniverse } from '../address';
+import type { PortForecast } from '../known';
+import {
+  observe,
+  plainStream,
+  portKey,
+  type ObservedPort,
+  type PortNow,
+  type WorldNode,
+  type WorldPort,
+  type WorldSender,
+} from '../simulate';
+import { isOwn } from './heard';
+import { groundOf, type Ground, type Whole } from './scene';
+import { capital } from './words';
+
+const OURS = 'taxiarch';
+
+const carries = ({ use, protocol, wire }: Pick<WorldPort, 'use' | 'protocol' | 'wire'>, key: number): boolean =>
+  use === 'out' && wireKey({ protocol, number: wire }) === key;
+
+/** Everybody else who is heard on a universe now, as senders of the world. */
+const othersOn = ({ seen, names }: Ground, key: number, wire: WireUniverse): WorldSender[] =>
+  seen.streams
+    .filter((one) => one.key === key && one.levels && !isOwn(one.sender))
+    .map(({ sender, address, priority, slots }) => ({
+      id: sender,
+      name: names.of(sender),
+      address,
+      cid: `${sender} ${address}`,
+      on: true,
+      through: null,
+      streams: [plainStream(wire, { priority, slots })],
+    }));
+
+/** A port as its box says it is set; what a box cannot say stays as planned. */
+const asItSays = (port: WorldPort, said: ObservedPort | undefined): WorldPort =>
+  said
+    ? {
+        ...port,
+        use: said.use as WorldPort['use'],
+        protocol: said.use === 'off' ? port.protocol : (said.protocol as WorldPort['protocol']),
+        wire: said.use === 'off' ? port.wire : said.wire,
+        merge: port.merge === 'none' || port.merge === 'priority' ? port.merge : (said.merge as WorldPort['merge']),
+      }
+    : port;
+
+/**
+ * What each planned port of a universe would do if Taxiarch sent it at this priority now, beside everybody who is heard
+ * there. Ports that would simply follow are told too, without words.
+ */
+export function forecastTake(whole: Whole, universe: number, priority: number): PortForecast[] {
+  const planned = whole.records.universe.find(({ number }) => number === universe);
+  if (!planned) return [];
+  const wire = { protocol: planned.protocol, number: planned.wire } as const;
+  const key = wireKey(wire);
+  const ground = groundOf(whole);
+  const { seen, names } = ground;
+  const world = ground.world([]);
+  const carriers = world.nodes.filter(({ ports }) => ports.some((port) => carries(port, key)));
+  const by = wire.protocol === 'sacn' ? whole.heard.interface : whole.heard.artnetInterface;
+  const ours: WorldSender = {
+    id: OURS,
+    name: OURS,
+    address: by?.address ?? '',
+    cid: OURS,
+    on: true,
+    through: null,
+    streams: [plainStream(wire, { priority })],
+  };
+  const said = new Map(seen.nodes.map((one) => [one.id, one]));
+  const nodes = carriers.map((node): WorldNode => ({
+    ...node,
+    ports: node.ports.map((port) =>
+      asItSays(
+        port,
+        said.get(node.id)?.ports.find(({ number }) => number === port.number),
+      ),
+    ),
+  }));
+  // Taxiarch comes last: who is there already has the first places.
+  const { ports } = observe({ ...world, senders: [...othersOn(ground, key, wire), ours], nodes });
+  return carriers.flatMap((node, i) =>
+    node.ports
+      .filter((port) => carries(port, key))
+      .map(({ number }): PortForecast => {
+        const set = nodes[i]!.ports.find((port) => port.number === number)!;
+        const word = said.has(node.id)
+          ? wordOf(set, ports.get(portKey(node.id, number))!, node.name, ours, priority, key)
+          : SAYS_NOTHING;
+        return { nodeId: node.id, port: number, name: capital(names.port(node.id, number)), ...word };
+      }),
+  );
+}
+
+type Word = Pick<PortForecast, 'follows' | 'says' | 'mend'>;
+
+const SAYS_NOTHING: Word = {
+  follows: null,
+  says: 'says nothing now: whether it follows nobody knows',
+  mend: 'Look at it by eye.',
+};
+const no = (says: string, mend: string): Word => ({ follows: false, says, mend });
+
+function wordOf(
+  set: WorldPort,
+  { port }: PortNow,
+  node: string,
+  ours: WorldSender,
+  priority: number,
+  key: number,
+): Word {
+  const push = `Push the plan to ${node}.`;
+  if (set.use !== 'out') return no(`is ${set.use === 'in' ? 'an input' : 'off'}`, push);
+  if (!carries(set, key)) return no('is set to another universe', push);
+  const isOurs = ({ protocol, id, address }: (typeof port.sources)[number]) =>
+    protocol === 'sacn' ? id === OURS : address === ours.address;
+  const others = port.sources.filter((one) => !isOurs(one));
+  if (others.length === port.sources.length) {
+    // What reaches it and finds no place is refused; what does not reach it is another matter.
+    if (!port.refused.some(isOurs)) return no('lies in another network', `Give both an address in one network.`);
+    const who = others.map(({ name, address }) => name || address).join(' and ');
+    return no(
+      `merges already as many senders as it can: ${who}`,
+      `Stop one of them, cancel the merge at ${node}, or let another join instead.`,
+    );
+  }
+  const above = others.filter((one) => one.priority > priority);
+  if (above.length > 0)
+    return no(
+      `follows ${above.map(({ name }) => name).join(' and ')}, at a higher priority`,
+      `Send at more than ${Math.max(...above.map((one) => one.priority))}; the settings of this computer say the priority.`,
+    );
+  const equals = others.some((one) => one.protocol === 'artnet' || one.priority === priority);
+  return {
+    follows: true,
+    says: equals && set.merge !== 'ltp' ? 'takes the highest: it can be raised and not lowered' : '',
+    mend: '',
+  };
+}
