@@ -3,6 +3,7 @@ import { nightFerry } from '@taxiarch/core/demo';
 import { rigOf } from '@taxiarch/core/patch';
 import { CuePlayer, Looks } from './cues';
 import { WallPlayer } from './gangway';
+import { NO_MISTAKES, wireWith } from './mistakes';
 import { PixelPlayer } from './pixels';
 import { Scene, withOtherMode } from './visualiser/scene';
 
@@ -39,6 +40,14 @@ test('each fader of the wall panel drives its dimmers, and wrong ones are refuse
   expect([...slots.get(40)!.subarray(0, 9)]).toEqual([80, 80, 100, 100, 80, 80, 80, 80, 0]);
   expect(() => panel.setFader(4, 1)).toThrow('Faders run from 0 to 3.');
   expect(() => panel.setFader(0, 256)).toThrow('Levels run from 0 to 255.');
+});
+
+test('a mistaken base moves one protocol, a mistaken net or sub-net Art-Net alone', () => {
+  const mistakes = { ...NO_MISTAKES, shift: { sacn: 1, artnet: -1 } };
+  expect([wireWith(mistakes, 'sacn', 6), wireWith(mistakes, 'artnet', 8)]).toEqual([7, 7]);
+  const lost = { ...NO_MISTAKES, net: 1, sub: 2 };
+  expect([wireWith(lost, 'sacn', 6), wireWith(lost, 'artnet', 0x13)]).toEqual([6, 0x133]);
+  expect(wireWith(NO_MISTAKES, 'artnet', 0x13)).toBe(0x13);
 });
 
 describe('the visualiser', () => {

@@ -352,6 +352,20 @@ describe('the bench', () => {
   };
   const box = async (id: string) => (await bench()).find((one) => one.id === id)!;
 
+  test('hands: a desk that leaves a universe out, a node that does not hear one; reset makes all as it was shipped', async () => {
+    const names = async () => (await portOf(32, 1)).sources.map(({ name }) => name).sort();
+    const both = (all: readonly string[]) => all.join() === 'Bridge desk,Stern desk';
+    await until(names, both);
+    await bench({ id: 'bridge', mistakes: { silent: [6] } });
+    await until(names, (all) => all.join() === 'Stern desk');
+    await bench({ id: 'boiler', deaf: { to: ['127.0.0.22'] } });
+    await until(names, (all) => all.length === 0);
+    await bench({ id: 'boiler', turn: { port: 2, wire: 9 } });
+    await bench({ id: 'all', reset: true });
+    await until(names, both);
+    expect((await box('boiler')).ports[1]).toMatchObject({ wire: 8 });
+  });
+
   test('a pulled cable: the port holds, then goes black after its three seconds, and comes back', async () => {
     const loss = { kind: 'hold-black', after: 3, over: 0 };
     await bench({ id: 'boiler', turn: { port: 1, settings: { loss } } });

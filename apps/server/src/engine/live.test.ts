@@ -378,6 +378,7 @@ describe('output', () => {
     const first = await Client.open('reloader');
     await take('reloader', { '6/1': 10 });
     first.socket.close();
+    // Away for a second, well within the five that it is given.
     await new Promise((done) => setTimeout(done, 1000));
     const second = await Client.open('reloader');
     // That something does not happen shows only after the time in which it would.

@@ -4,7 +4,16 @@ import { request as rawRequest } from 'node:http';
 import type { HistoryReply, Problem, ShowReply } from '@taxiarch/core/contract';
 import type { Edit } from '@taxiarch/core/edit';
 import type { Lamp } from '@taxiarch/core/records';
-import { ServerProcess, freePort, newFolder, removeFolder, udpPorts, type Reply } from '../testing/serverProcess';
+import type { PortForecast, StandingReport, WhyReport } from '@taxiarch/core/known';
+import {
+  ServerProcess,
+  eventually,
+  freePort,
+  newFolder,
+  removeFolder,
+  udpPorts,
+  type Reply,
+} from '../testing/serverProcess';
 
 jest.setTimeout(180_000);
 
@@ -54,6 +63,24 @@ describe('a show', () => {
     await server.request('POST', '/api/redo', { author: 'Mara' });
     expect((await lamp(101)).channel).toBe(450);
     await server.request('POST', '/api/undo', { author: 'Mara' });
+  });
+
+  test('why, how things stand and what a take would bring: asked of what there is, refused in a sentence', async () => {
+    expect((await server.request('GET', '/api/why')).body).toMatchObject({ detail: 'Say of what: “kind” and “id”.' });
+    expect((await server.request('GET', '/api/why?kind=sail&id=1')).status).toBe(404);
+    expect((await server.request('GET', '/api/forecast')).status).toBe(400);
+    // Nobody is on this network: while it has just begun to listen nothing is missing yet.
+    const standing = await eventually(
+      () => server.get<StandingReport>('/api/standing'),
+      ({ verdict }) => verdict.startsWith('Not yet.'),
+    );
+    expect(standing.wire).toMatchObject({ of: 40, known: 0 });
+    expect(standing.troubles[0]).toMatchObject({ cause: 'here-deaf' });
+    const why = await server.get<WhyReport>('/api/why?kind=lamp&id=lamp-101');
+    expect(why.path.map(({ state }) => state)).toEqual(['open', 'broken', 'broken', 'broken']);
+    const forecast = await server.get<PortForecast[]>('/api/forecast?universe=6&priority=150');
+    expect(forecast).toMatchObject([{ nodeId: 'machine-boiler', port: 1, follows: null }]);
+    expect(await server.get('/api/happened')).toEqual({ happened: expect.any(Array) as unknown });
   });
 
   test('a shipped show takes the place of the open one as one edit, and undo brings it back', async () => {

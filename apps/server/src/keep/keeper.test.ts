@@ -65,6 +65,7 @@ test('one that takes long to begin is given the time', async () => {
     () => told,
     (all) => all.length === 1,
   );
+  // That it is not ended shows only after the time in which it would be.
   await new Promise((done) => setTimeout(done, 1500));
   expect(told).toEqual(['ready']);
   keeper.stop()?.kill();

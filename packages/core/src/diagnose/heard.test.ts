@@ -5,6 +5,7 @@ import { Patch } from '../patch';
 import type { Sighting } from '../records';
 import type { StreamReport, UniverseReport } from '../stream';
 import { isOwn, isTooEarly, observedNow, type DiagnosisHeard } from './heard';
+import { groundOf } from './scene';
 import { sightingsNow } from './sightings';
 
 const ferry = nightFerry();
@@ -121,6 +122,16 @@ test('our own output is there as what it is, and no stranger', () => {
   expect(isOwn(own!.sender)).toBe(true);
   // Its pace is no news.
   expect(own).toMatchObject({ pace: 'even' });
+});
+
+test('our own output is a sender of the world that nothing is held against', () => {
+  const own = stream({ own: true, cid: 'c-1', priority: 150 });
+  const universes = [{ key: 6, protocol: 'sacn', number: 6, show: 6, streams: [own] } as unknown as UniverseReport];
+  const ground = groundOf({ records: ferry, patch, heard: { ...LIVE, universes }, entries: [] });
+  const added = ground.world([]).senders.filter(({ id }) => isOwn(id));
+  expect(added).toMatchObject([
+    { name: 'Taxiarch', streams: [{ wire: { protocol: 'sacn', number: 6 }, priority: 150 }] },
+  ]);
 });
 
 test('what begins to listen cannot say what is missing', () => {
