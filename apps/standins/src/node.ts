@@ -9,7 +9,6 @@ import {
   type ArtNetMessage,
   type ArtPoll,
   decodeArtNet,
-  encodeDmx,
   encodeIpProgReply,
   encodePollReply,
   pollMeans,
@@ -17,8 +16,9 @@ import {
 import type { StandIn, StandInPort } from '@taxiarch/core/contract';
 import { whyNot } from '@taxiarch/core/machine';
 import { OutputPort } from '@taxiarch/core/port';
-import { dataUniverse, decodeSacn, encodeData, encodeDiscoveryPages, formatCid, Sacn } from '@taxiarch/core/sacn';
+import { dataUniverse, decodeSacn, formatCid, Sacn } from '@taxiarch/core/sacn';
 import { PLAIN_PORT } from '@taxiarch/core/records';
+import { Inputs } from './inputs';
 import { BROADCAST, type Ports } from './network';
 import { openPanel, type PanelAct } from './panel';
 import { obeyAddress, obeyInput, obeyIpProg, type Acts } from './programming';
@@ -36,7 +36,6 @@ import {
 import { Wire, sound, type Cable } from './wire';
 
 const now = (): number => performance.now();
-const INPUT_RATE = 40;
 /** Sources are looked over this often; E1.31 and Art-Net count their silence in seconds. */
 const SWEEP_MS = 100;
 /** Replies to a poll that went to everybody come within this, at random, so that not all come at once (Art-Net 4, ArtPollReply). */
@@ -61,11 +60,8 @@ export class NodeBox {
   private powered = false;
   private panel: Server | undefined;
   private readonly timers: NodeJS.Timeout[] = [];
-  private inputTimer: NodeJS.Timeout | undefined;
   private polled = 0;
-  private sequence = 0;
-  /** What a desk feeds into each input */
-  private readonly inputs = new Map<number, Uint8Array>();
+  private readonly inputs: Inputs;
 
   constructor(
     private readonly setup: BoxSetup,
@@ -80,6 +76,7 @@ export class NodeBox {
       (bytes, from, broadcast) => this.receiveArtNet(bytes, from, broadcast),
       (bytes, from) => this.receiveSacn(bytes, from),
     );
+    this.inputs = new Inputs(setup, () => this.settings, this.wire);
   }
 
   async start(): Promise<void> {
@@ -95,8 +92,8 @@ export class NodeBox {
     await this.wire.open(this.settings.address);
     await this.joinGroups();
     this.timers.push(setInterval(() => this.outputs.forEach((port) => port.state(now())), SWEEP_MS));
-    this.timers.push(setInterval(() => this.announce(), Sacn.E131_E131_UNIVERSE_DISCOVERY_INTERVAL_MS));
-    this.beginInputs();
+    this.timers.push(setInterval(() => this.inputs.announce(), Sacn.E131_E131_UNIVERSE_DISCOVERY_INTERVAL_MS));
+    this.inputs.power(true);
     this.panel = await openPanel(this.settings.address, this.udp.panel, this.knobs());
     this.answer(BROADCAST);
   }
@@ -104,8 +101,7 @@ export class NodeBox {
   private switchOff(): void {
     this.powered = false;
     this.timers.splice(0).forEach(clearInterval);
-    clearInterval(this.inputTimer);
-    this.inputTimer = undefined;
+    this.inputs.power(false);
     this.wire.close();
     this.panel?.close();
     this.panel?.closeAllConnections();
@@ -211,7 +207,7 @@ export class NodeBox {
   private traffic(i: number) {
     const output = this.outputs[i];
     const { use, disabled } = this.settings.ports[i]!;
-    if (use === 'in') return { active: this.inputs.has(i) && !disabled, merging: false };
+    if (use === 'in') return { active: this.inputs.at(i) !== undefined && !disabled, merging: false };
     const fed = output !== undefined && use === 'out' && output.state(now()) === 'fed';
     return { active: fed || use === 'fixed', merging: fed && output.merging };
   }
@@ -224,64 +220,9 @@ export class NodeBox {
       if (!poll || pollMeans(poll, page)) this.wire.sendArtNet(encodePollReply(page), to);
   }
 
-  /** The component id of what an input sends */
-  private cidOf(input: number): Uint8Array {
-    return Uint8Array.from([0x7f, 0xf0, ...this.setup.mac, 0, 0, 0, 0, 0, 0, 0, input]);
-  }
-
-  /** Inputs that send by sACN announce their universes (E1.31-2018, clause 8). */
-  private announce(): void {
-    for (const i of this.inputs.keys()) {
-      const port = this.settings.ports[i];
-      if (port?.use !== 'in' || port.protocol !== 'sacn' || port.disabled) continue;
-      const universes = [wireOf(this.settings, this.setup.model, i)];
-      for (const page of encodeDiscoveryPages(this.cidOf(i), this.settings.shortName, universes))
-        this.wire.sendSacn(page, Sacn.E131_DISCOVERY_UNIVERSE);
-    }
-  }
-
   /** What a DMX desk plugged into an input (from 0) puts out; null pulls its plug. */
   feed(port: number, levels: Uint8Array | null): void {
-    if (levels) this.inputs.set(port, levels);
-    else this.inputs.delete(port);
-    this.beginInputs();
-  }
-
-  /** The clock of the inputs, which runs only while something is plugged into one. */
-  private beginInputs(): void {
-    if (!this.powered || this.inputTimer || this.inputs.size === 0) return;
-    this.inputTimer = setInterval(() => this.sendInputs(), 1000 / INPUT_RATE);
-  }
-
-  private sendInputs(): void {
-    this.sequence = (this.sequence + 1) & 0xff;
-    for (const [i, slots] of this.inputs) {
-      const port = this.settings.ports[i];
-      if (port?.use !== 'in' || port.disabled) continue;
-      const wire = wireOf(this.settings, this.setup.model, i);
-      if (port.protocol === 'artnet')
-        this.wire.sendArtNet(
-          encodeDmx({ sequence: Math.max(1, this.sequence), physical: i, portAddress: wire, slots }),
-          BROADCAST,
-        );
-      else
-        this.wire.sendSacn(
-          encodeData({
-            cid: this.cidOf(i),
-            sourceName: this.settings.shortName,
-            priority: this.settings.priority,
-            syncAddress: 0,
-            sequence: this.sequence,
-            preview: false,
-            terminated: false,
-            forceSync: false,
-            universe: wire,
-            startCode: Sacn.START_CODE_NULL,
-            slots,
-          }),
-          wire,
-        );
-    }
+    this.inputs.feed(port, levels);
   }
 
   /** A hand turns something at the front panel. Throws a sentence for what the model cannot do. */
@@ -339,7 +280,7 @@ export class NodeBox {
   private portNow(i: number): StandInPort {
     const { use, protocol, merge } = this.settings.ports[i]!;
     const output = this.outputs[i];
-    const levels = use === 'in' ? this.inputs.get(i) : output?.output(now());
+    const levels = use === 'in' ? this.inputs.at(i) : output?.output(now());
     const state = !this.powered ? 'no power' : use === 'out' ? (output?.state(now()) ?? 'no power') : use;
     return {
       number: i + 1,
