@@ -7,7 +7,7 @@ const FLOORS = [
   ['stream', 'merge', 'route'],
   ['records', 'edit'],
   ['fixture', 'patch', 'pixel', 'ip', 'machine', 'port', 'node', 'flow', 'link', 'stage', 'jump'],
-  ['check', 'trace', 'walk'],
+  ['check', 'trace', 'walk', 'known', 'simulate', 'diagnose', 'fault', 'practise'],
   ['format', 'library', 'demo'],
   ['contract'],
 ];

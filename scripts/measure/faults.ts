@@ -7,7 +7,8 @@ import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import type { StandingReport, WhyReport } from '@taxiarch/core/known';
 import type { ShowReply } from '@taxiarch/core/contract';
-import { FAULTS, type Fault, type Hand } from '@taxiarch/core/fault';
+import { FAULTS, random, type Fault, type Hand } from '@taxiarch/core/fault';
+import { areApart } from '@taxiarch/core/practise';
 import type { Subject } from '@taxiarch/core/records';
 import { out } from '../bundle.mjs';
 import { wait, type Extent, type Figure } from './figure';
@@ -144,15 +145,6 @@ async function tryPair(one: Fault, other: Fault): Promise<boolean> {
   return false;
 }
 
-/** Numbers at random that come again with the same seed. */
-function random(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0;
-    return state / 2 ** 32;
-  };
-}
-
 async function withStandIns<T>(work: () => Promise<T>): Promise<T> {
   const udp = ['--sacn-port', ports.sacn, '--artnet-port', ports.artnet, '--panel-port', PANEL].map(String);
   const programs = ['visualiser', 'main'].map((name) =>
@@ -227,9 +219,7 @@ export const measure = (extent: Extent): Promise<Figure[]> =>
       for (let i = 0; i < pairs; i += 1) {
         await calm();
         const one = FAULTS[Math.floor(next() * FAULTS.length)]!;
-        const others = FAULTS.filter(
-          (fault) => !fault.hands.some(({ id }) => one.hands.some((hand) => hand.id === id)),
-        );
+        const others = FAULTS.filter((fault) => areApart(fault, one));
         const other = others[Math.floor(next() * others.length)]!;
         if (await tryPair(one, other)) both += 1;
         else process.stdout.write(`  pair ${one.id} + ${other.id}: not both\n`);

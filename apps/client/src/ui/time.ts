@@ -14,3 +14,7 @@ export const clockTime = (at: number): string => new Date(at).toLocaleTimeString
 
 /** “1 universe”, “12 universes”. */
 export { countOf as count } from '@taxiarch/core/edit';
+
+/** Seconds as on a stopwatch: `3:07`. */
+export const stopwatch = (seconds: number): string =>
+  `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;

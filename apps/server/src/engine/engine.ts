@@ -3,6 +3,7 @@ import type { Settings } from '@taxiarch/core/contract';
 import type { InterfaceInfo } from '@taxiarch/core/ip';
 import type { Network } from '@taxiarch/core/records';
 import { Sacn } from '@taxiarch/core/sacn';
+import { HeldUp } from '../bridge/heldUp';
 import { chooseInterfaces, listInterfaces, plainTrouble } from '../bridge/interfaces';
 import { socketDrops } from '../bridge/socketDrops';
 import type { EngineSetup, FromEngine } from '../bridge/engineMessages';
@@ -60,6 +61,7 @@ export class Engine implements EngineWhole {
   planned: readonly number[] = [];
   inspected: readonly (readonly [number, number])[] = [];
   private readonly timers: NodeJS.Timeout[] = [];
+  private readonly heldUp = new HeldUp();
   private outputTimer: NodeJS.Timeout | undefined;
   private moving = Promise.resolve();
 
@@ -195,6 +197,8 @@ export class Engine implements EngineWhole {
 
   private lookAfter(): void {
     const now = this.clock();
+    const away = this.heldUp.look(now);
+    if (away > 0) this.nodes.excuse(away, now);
     for (const universe of this.ingest.universes) universe.sweep(now, this.timeoutOf(universe.key));
     this.router.sweep(now);
     this.discovered.sweep(now);

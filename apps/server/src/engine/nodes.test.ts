@@ -48,6 +48,17 @@ test('a device that misses three polls is gone, and nothing is sent to it', () =
   expect(table.listeners(7, 9200)).toEqual({ addresses: ['127.0.0.40'], ltp: true });
 });
 
+test('while this computer itself was held up nobody is gone who was there before', () => {
+  const table = new NodeTable();
+  table.note(page(1, [7]), '127.0.0.40', 0);
+  table.note({ ...page(1, [7]), mac: Uint8Array.of(2, 0, 0, 0, 0, 9) }, '127.0.0.41', 20_000);
+  // From 22,000 to 40,000 nothing ran here: the first had been gone before, the second had not.
+  table.excuse(18_000, 40_000);
+  expect(table.listeners(7, 40_000).addresses).toEqual(['127.0.0.41']);
+  expect(table.listeners(7, 46_000).addresses).toEqual(['127.0.0.41']);
+  expect(table.listeners(7, 47_500).addresses).toEqual([]);
+});
+
 test('a machine that answers at a new address has left its old one', () => {
   const table = new NodeTable();
   table.note(page(1, [7]), '127.0.0.40', 0);

@@ -15,6 +15,8 @@ interface Device {
   left: boolean;
   readonly firstSeen: number;
   lastSeen: number;
+  /** Of the time since then, how long this computer could not have heard it, ms */
+  excused: number;
   ip: ArtIpProgReply | undefined;
   ipAsked: number;
 }
@@ -70,6 +72,7 @@ export class NodeTable {
         left: false,
         firstSeen: now,
         lastSeen: now,
+        excused: 0,
         ip: undefined,
         ipAsked: -Infinity,
       };
@@ -79,6 +82,7 @@ export class NodeTable {
     }
     device.left = false;
     device.lastSeen = now;
+    device.excused = 0;
     device.pages.set(Math.max(1, reply.bindIndex), reply);
     device.heardAt.set(Math.max(1, reply.bindIndex), now);
     this.byAddress.set(address, device);
@@ -133,7 +137,12 @@ export class NodeTable {
   }
 
   private isGone(device: Device, now: number): boolean {
-    return now - device.lastSeen > GONE_AFTER_MS;
+    return now - device.lastSeen - device.excused > GONE_AFTER_MS;
+  }
+
+  /** This computer was held up for `ms` until `now`: that nobody answered it meanwhile says nothing of them. */
+  excuse(ms: number, now: number): void {
+    for (const device of this.devices.values()) if (!this.isGone(device, now - ms)) device.excused += ms;
   }
 
   /** The name of whoever sits at an address; empty if nobody there has answered. */

@@ -31,6 +31,9 @@ function upgrade(url: string, headers: readonly string[] = [], cut = false): Pro
   });
 }
 
+/** Longer than a page may be silent */
+const SLEEPS_MS = 7000;
+
 const own = () => `Host: 127.0.0.1:${server.port}`;
 
 test.each(['//', 'http://[', '/feed%', '*', '//[::1', `/${'x'.repeat(8000)}`])(
@@ -101,6 +104,26 @@ describe('who has taken something', () => {
       (holds) => holds === 0,
       12_000,
     );
+    page.terminate();
+  });
+
+  test('keeps it when it was the server that slept, and only the silence after that counts', async () => {
+    const page = await opened('patient');
+    page.on('message', (text) => {
+      if (String(text as Buffer).includes('"there"')) page.send(JSON.stringify({ type: 'here' }));
+    });
+    page.send(JSON.stringify({ type: 'here' }));
+    expect((await take('patient', '3/6')).status).toBe(200);
+    server.sleep();
+    await new Promise((passed) => setTimeout(passed, SLEEPS_MS));
+    server.wake();
+    await eventually(
+      () => server.request('GET', '/api/live'),
+      ({ status }) => status === 200,
+    );
+    // Through several beats every report knows of the hold.
+    const after = Date.now();
+    while (Date.now() - after < 2000) expect(await holdsOf('patient')).toBe(1);
     page.terminate();
   });
 

@@ -15,6 +15,7 @@ import {
   BEAT_MS,
   SILENCE_MS,
 } from '@taxiarch/core/contract';
+import { HeldUp } from '../bridge/heldUp';
 import { holderOf } from '../bridge/holder';
 import type { EngineHost } from '../bridge/host';
 
@@ -60,6 +61,7 @@ export class Feed {
   private readonly owners = new Uint8Array(SLOTS);
 
   private readonly beating: NodeJS.Timeout;
+  private readonly heldUp = new HeldUp();
 
   constructor(private readonly host: EngineHost) {
     this.timer = setInterval(() => this.sendFrames(performance.now()), LOOK_MS);
@@ -141,6 +143,14 @@ export class Feed {
     }
   }
 
+  /** This thread was held up: what clients said meanwhile has not been read yet. */
+  private excuse(ms: number): void {
+    for (const client of this.clients) {
+      client.heardAt += ms;
+      if (client.hereAt !== null) client.hereAt += ms;
+    }
+  }
+
   /** If `id` is not connected, gives back what it took unless it comes within `patience`. */
   mind(id: string, patience = GONE_MS): void {
     if (id === '' || this.leaving.has(id) || [...this.clients].some((client) => client.id === id)) return;
@@ -189,6 +199,8 @@ export class Feed {
   }
 
   private sendFrames(now: number): void {
+    const away = this.heldUp.look(now);
+    if (away > 0) this.excuse(away);
     for (const { socket, watched } of this.clients) {
       if (socket.bufferedAmount > BACKLOG) continue;
       const pace = watched.size <= MOST_FAST ? FAST_MS : FRAME_MS;

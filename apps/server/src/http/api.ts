@@ -15,8 +15,7 @@ import {
 import type { Fields } from '@taxiarch/core/field';
 import { MOST_FILE_BYTES } from '@taxiarch/core/format/archive';
 import { checkWith } from '@taxiarch/core/records';
-import { isShowEndpoint, type RawCall, type ShowEndpoint } from '../bridge/showMessages';
-import type { ShowDoor } from '../bridge/showDoor';
+import { isShowEndpoint, type RawCall, type RawReply, type ShowEndpoint } from '../bridge/showMessages';
 import { parseJson, readBody } from './body';
 import { ProblemError } from './problem';
 
@@ -90,7 +89,10 @@ async function bytesOf({ body }: Endpoint, request: IncomingMessage): Promise<Bu
   return readBody(request, isField(body) ? MOST_JSON : MOST_FILE_BYTES);
 }
 
-export function apiRouter(handlers: FrontHandlers, show: ShowDoor): Router {
+/** Asks the show's thread. */
+export type CallShow = (name: ShowEndpoint, call: RawCall) => Promise<RawReply>;
+
+export function apiRouter(handlers: FrontHandlers, callShow: CallShow): Router {
   const router = new Router();
   for (const [name, endpoint] of Object.entries<Endpoint>(ENDPOINTS)) {
     const path = endpoint.path.replace(/\{(\w+)\}/g, ':$1');
@@ -98,7 +100,7 @@ export function apiRouter(handlers: FrontHandlers, show: ShowDoor): Router {
       const params = ctx.params as Record<string, string>;
       const raw = { params, query: { ...ctx.query }, bytes: await bytesOf(endpoint, ctx.req) };
       if (isShowEndpoint(name as EndpointName)) {
-        const { status, type, file, bytes } = await show.call(name as ShowEndpoint, raw);
+        const { status, type, file, bytes } = await callShow(name as ShowEndpoint, raw);
         if (file !== '') ctx.attachment(file);
         if (type !== '') ctx.type = type;
         ctx.body = type === '' ? null : Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length);

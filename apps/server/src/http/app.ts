@@ -19,7 +19,10 @@ import { outputHandlers } from './output';
 import { pairing } from './pairing';
 import { ProblemError, problems } from './problem';
 import { routeHandlers } from './routes';
+import { callShow } from './shipped';
 import { standInHandlers } from './standIns';
+import type { Bench } from '../practise/bench';
+import type { Practising } from '../practise/practising';
 
 export interface Parts {
   readonly show: ShowDoor;
@@ -31,14 +34,14 @@ export interface Parts {
   readonly log: Logger;
   /** Folder of the built client; without it only the API is served. */
   readonly client: string | undefined;
-  /** Address of the stand-ins’ bench, if there is one. */
-  readonly bench: string | undefined;
+  readonly bench: Bench;
+  readonly practising: Practising;
 }
 
 const YEAR_MS = 365 * 24 * 3600 * 1000;
 
 export function createApp({ show, host, feed, settings, notices, ...rest }: Parts): Koa {
-  const { guard, log, client, bench } = rest;
+  const { guard, log, client, bench, practising } = rest;
   const app = new Koa();
   const policy = contentPolicy(client);
   app.use(problems(log));
@@ -59,14 +62,14 @@ export function createApp({ show, host, feed, settings, notices, ...rest }: Part
   app.use(compress({ threshold: 1024, br: false, gzip: { level: 1 } }));
   app.use(pairing(guard));
   const handlers: FrontHandlers = {
-    ...liveHandlers(host, show, settings, notices),
+    ...liveHandlers(host, show, settings, notices, practising),
     ...outputHandlers(host, show, feed),
     ...routeHandlers(host),
-    ...nodeHandlers(host, show),
-    ...standInHandlers(bench),
+    ...nodeHandlers(host, show, practising),
+    ...standInHandlers(bench, practising),
     readOpenApi: () => openApi,
   };
-  app.use(apiRouter(handlers, show).routes());
+  app.use(apiRouter(handlers, (name, call) => callShow(show, bench, name, call)).routes());
   if (client !== undefined) {
     app.use(async (ctx, next) => {
       // Every page is the one page; which it is, the client's router reads from the address. A machine's

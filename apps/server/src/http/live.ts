@@ -2,6 +2,7 @@
 import type { EngineHost } from '../bridge/host';
 import { chooseInterfaces, listInterfaces } from '../bridge/interfaces';
 import type { Notices } from '../bridge/notices';
+import type { Practising } from '../practise/practising';
 import type { SettingsFile } from '../settings';
 import type { ShowDoor } from '../bridge/showDoor';
 import { readSacnRuns } from '@taxiarch/core/address';
@@ -26,6 +27,7 @@ export const liveHandlers = (
   show: ShowDoor,
   settings: SettingsFile,
   notices: Notices,
+  practising: Practising,
 ): LiveHandlers => ({
   readLive: () => host.now(),
 
@@ -56,6 +58,7 @@ export const liveHandlers = (
   readSettings: () => settings.read(),
 
   changeSettings: ({ body }) => {
+    practising.refuse(body);
     const next = settings.change(body);
     host.setSettings(next);
     return next;

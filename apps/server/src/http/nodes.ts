@@ -3,12 +3,13 @@ import { ArtNet, encodeAddress } from '@taxiarch/core/artnet';
 import type { EngineHost } from '../bridge/host';
 import { Pusher } from '../nodes/push';
 import type { ShowDoor } from '../bridge/showDoor';
+import type { Practising } from '../practise/practising';
 import type { Handlers } from './api';
 import { ProblemError } from './problem';
 
 type NodeHandlers = Pick<Handlers, 'push' | 'locate' | 'scan'>;
 
-export function nodeHandlers(host: EngineHost, show: ShowDoor): NodeHandlers {
+export function nodeHandlers(host: EngineHost, show: ShowDoor, practising: Practising): NodeHandlers {
   const pusher = new Pusher(host, show);
 
   const requireHot = (what: string) => {
@@ -22,7 +23,9 @@ export function nodeHandlers(host: EngineHost, show: ShowDoor): NodeHandlers {
       const snapshot = snapshotId === undefined ? undefined : await show.snapshot(snapshotId);
       if (snapshotId !== undefined && !snapshot)
         throw new ProblemError('not-here', 'This snapshot is not in the show any more.');
-      return { results: await pusher.push([...new Set(machineIds)], snapshot) };
+      const results = await pusher.push([...new Set(machineIds)], snapshot);
+      await practising.pushed(results);
+      return { results };
     },
 
     locate: async ({ body: { address, on } }) => {

@@ -1,27 +1,34 @@
-/** The demo's bench of stand-ins, passed on to whoever looks at their page. */
-import type { StandIn } from '@taxiarch/core/contract';
+/** The demo's stand-ins, passed on to whoever looks at their page, and practising on them. */
+import type { Hand } from '@taxiarch/core/fault';
+import type { Bench } from '../practise/bench';
+import type { Practising } from '../practise/practising';
 import type { Handlers } from './api';
-import { ProblemError } from './problem';
 
-const LONGEST_MS = 4000;
+type StandInHandlers = Pick<
+  Handlers,
+  | 'readStandIns'
+  | 'handleStandIn'
+  | 'readPractice'
+  | 'beginPractice'
+  | 'nameFault'
+  | 'giveHint'
+  | 'lookedAt'
+  | 'endPractice'
+>;
 
-/** `bench`: address of the stand-ins' bench; undefined when there are none. */
-export function standInHandlers(bench: string | undefined): Pick<Handlers, 'readStandIns' | 'handleStandIn'> {
-  async function ask(path: string, body?: unknown): Promise<readonly StandIn[]> {
-    if (bench === undefined) throw new ProblemError('not-here', 'There are no stand-ins: this is a real network.');
-    let response: Response;
-    try {
-      response = await fetch(`${bench}/${path}`, {
-        signal: AbortSignal.timeout(LONGEST_MS),
-        ...(body !== undefined && { method: 'POST', body: JSON.stringify(body) }),
-      });
-    } catch {
-      throw new ProblemError('not-ready', 'The stand-ins do not answer. They were started with the demo show only.');
-    }
-    const answer: unknown = await response.json();
-    if (!response.ok) throw new ProblemError('not-understood', (answer as { why: string }).why);
-    return answer as readonly StandIn[];
-  }
+export const standInHandlers = (bench: Bench, practising: Practising): StandInHandlers => ({
+  readStandIns: bench.boxes,
 
-  return { readStandIns: () => ask('boxes'), handleStandIn: ({ body }) => ask('handle', body) };
-}
+  handleStandIn: async ({ body }) => {
+    const boxes = await bench.handle(body);
+    await practising.handled(body as Hand);
+    return boxes;
+  },
+
+  readPractice: () => practising.read(),
+  beginPractice: ({ body }) => practising.begin(body),
+  nameFault: ({ body: { about, cause } }) => practising.name(about, cause),
+  giveHint: () => practising.hint(),
+  lookedAt: ({ body: { screen } }) => practising.looked(screen),
+  endPractice: () => practising.end(),
+});

@@ -89,6 +89,15 @@ export class ServerProcess {
     this.child.stdin?.write(`${line}\n`);
   }
 
+  /** Stops all its threads, as a computer that sleeps does, until {@link wake}. */
+  sleep(): void {
+    this.child.kill('SIGSTOP');
+  }
+
+  wake(): void {
+    this.child.kill('SIGCONT');
+  }
+
   /** Ends it as a power cut would. */
   async kill(): Promise<void> {
     this.child.kill('SIGKILL');

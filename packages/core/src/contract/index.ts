@@ -5,6 +5,7 @@ export * from './problem';
 export * from './show';
 export * from './live';
 export * from './devices';
+export * from './practice';
 export * from './feed';
 export * from './paths';
 export * from './feedMessages';

@@ -23,6 +23,8 @@ export interface Deviation {
 export interface Cause {
   /** Stays the same */
   readonly id: string;
+  /** What it is, wherever it is */
+  readonly title: string;
   /** How often it is met, against others; 1 for what is met daily */
   readonly common: number;
   /** Where near the path it can be */
@@ -65,6 +67,7 @@ export const strayStreams = (heard: readonly ObservedStream[]): WorldStream[] =>
 
 interface LampCause {
   readonly id: string;
+  readonly title: string;
   readonly common: number;
   readonly says: (lamp: Lamp) => string;
   readonly change: (lamp: WorldLamp) => Partial<WorldLamp>;
@@ -72,8 +75,9 @@ interface LampCause {
 }
 
 /** A cause that lies at the lamp that is asked about. */
-export const lampCause = ({ id, common, says, change, mend }: LampCause): Cause => ({
+export const lampCause = ({ id, title, common, says, change, mend }: LampCause): Cause => ({
   id,
+  title,
   common,
   *find({ near, world, records }) {
     if (near.subject.kind !== 'lamp') return;

@@ -2,3 +2,4 @@
 export { why } from './why';
 export { standing } from './standing';
 export { forecastTake } from './forecast';
+export { CAUSES } from './causes';

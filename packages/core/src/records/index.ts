@@ -57,5 +57,5 @@ export type { Snapshot } from './snapshot';
 export { PLAIN_INPUT, PLAIN_ROUTE, type Route } from './route';
 export type { Control, ControlTarget } from './control';
 export { START_ORDERS, type Link } from './link';
-export { SUBJECTS, type Sighting, type Subject } from './sighting';
+export { SUBJECTS, subject, type Sighting, type Subject } from './sighting';
 export type { Good, KeptState } from './good';

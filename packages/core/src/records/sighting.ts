@@ -4,12 +4,13 @@ import { kindOf, type RecordFrom } from './kind';
 
 export const SUBJECTS = ['lamp', 'slot', 'port', 'universe', 'stream', 'machine', 'interface', 'link'] as const;
 
-const about = shape('About', {
+/** What something is said of, or asked about. */
+export const subject = shape('About', {
   kind: oneOf('Kind', SUBJECTS),
   id: text('Which', 120, { about: 'Id of its record; of a universe its show number.' }),
   part: begun(text('Part', 40, { about: 'Of a machine its port, of a universe its slot; else empty.' }), ''),
 });
-export interface Subject extends Of<typeof about.fields> {}
+export interface Subject extends Of<typeof subject.fields> {}
 
 const at = text('Time', 40, { about: 'ISO 8601, UTC; empty if nobody knows.' });
 
@@ -17,7 +18,7 @@ const at = text('Time', 40, { about: 'ISO 8601, UTC; empty if nobody knows.' });
 export const sighting = kindOf(
   { one: 'sighting', many: 'sightings', table: 'sighting', schemaName: 'Sighting' },
   {
-    about,
+    about: subject,
     question: text('Question', 80, { about: 'A name that stays: `lit`, `firewall`, `order`.' }),
     answer: oneOf('Answer', ['yes', 'no'], { what: 'The answer' }),
     by: text('Seen by', 80),

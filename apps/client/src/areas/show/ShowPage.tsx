@@ -72,7 +72,7 @@ const SHIPPED = [
   {
     show: 'bad-night',
     name: 'Night Ferry, bad night',
-    about: 'The same with ten faults in it, to be found and mended.',
+    about: 'The same with ten faults in its plan, and more in its stand-ins, to be found and mended.',
   },
 ] as const;
 
@@ -108,6 +108,11 @@ function Shipped({ onTrouble }: { onTrouble: (why: string) => void }) {
           )}
         </View>
       ))}
+      <Link href="/practise" asChild>
+        <Text tone="press" className="py-2">
+          Practise: find faults against the clock
+        </Text>
+      </Link>
     </Section>
   );
 }

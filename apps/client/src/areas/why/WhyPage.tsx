@@ -8,6 +8,7 @@ import { lookAgain, useWhy } from '@/data/diagnosis';
 import { saw } from '@/data/sightings';
 import { useShow } from '@/data/show';
 import { Button, Empty, Fold, Notice, Screen, Section, Sentence, StateWord, Text, type StateName } from '@/ui';
+import { ThisIsIt } from '@/areas/practise/ThisIsIt';
 import { PathLine } from './PathLine';
 import { Repair } from './Repair';
 
@@ -73,6 +74,7 @@ function Told({ about }: { about: Subject }) {
       {first.map((one) => (
         <Section key={one.says} title={together > 1 ? one.says : 'What to do'}>
           <Repair says={one.repair} act={one.act} />
+          <ThisIsIt suspect={one} />
           <Fold title="What speaks for it and against it" of={one.says}>
             <Speaks suspect={one} />
           </Fold>
@@ -104,6 +106,7 @@ function Other({ suspect }: { suspect: SuspectReport }) {
     <View className="gap-1 border-b border-line py-2">
       <Text>{suspect.says}</Text>
       <Text kind="small">{shareText(suspect.share)}</Text>
+      <ThisIsIt suspect={suspect} />
       <Fold title="For and against" of={suspect.says}>
         <Speaks suspect={suspect} />
       </Fold>

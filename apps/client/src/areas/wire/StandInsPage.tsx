@@ -1,4 +1,5 @@
 /** The demo's bench: each stand-in's front panel, and hands that unplug, switch and turn. */
+import { Link } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { formatWire } from '@taxiarch/core/address';
@@ -281,6 +282,11 @@ export function StandInsPage() {
         Simulated boxes on this computer, which speak real Art-Net and sACN. What is done here is done to them, as by a
         hand at the box: the plan knows nothing of it.
       </Text>
+      <Link href="/practise" asChild>
+        <Text tone="press" className="py-1">
+          Practise: find faults against the clock
+        </Text>
+      </Link>
       <View className="flex-row flex-wrap gap-4">
         {(data ?? []).map((box) => (
           <Box key={box.id} box={box} />

@@ -10,6 +10,7 @@ import { DoneBar } from './DoneBar';
 import { ErrorBoundary } from './ErrorBoundary';
 import { Jump } from './Jump';
 import { LiveStrip } from './LiveStrip';
+import { PracticeBar } from './PracticeBar';
 import { TopLine } from './TopLine';
 import { WhoIsHere } from './WhoIsHere';
 
@@ -55,6 +56,7 @@ export function Frame() {
           </View>
         </View>
         <DoneBar />
+        <PracticeBar />
         <LiveStrip />
         {!wide && <AreaBar />}
         {jumping && <Jump onClose={() => setJumping(false)} />}

@@ -40,6 +40,12 @@ export const PATHS = {
   scan: ['POST', '/api/nodes/scan'],
   readStandIns: ['GET', '/api/stand-ins'],
   handleStandIn: ['POST', '/api/stand-ins/handle'],
+  readPractice: ['GET', '/api/practice'],
+  beginPractice: ['POST', '/api/practice/begin'],
+  nameFault: ['POST', '/api/practice/name'],
+  giveHint: ['POST', '/api/practice/hint'],
+  lookedAt: ['POST', '/api/practice/looked'],
+  endPractice: ['POST', '/api/practice/end'],
   readOpenApi: ['GET', '/api/openapi.json'],
 } as const satisfies Readonly<Record<string, readonly [Method, string]>>;
 

@@ -4,6 +4,7 @@ import { withNode } from '../../simulate';
 
 export const addressDoubled: Cause = {
   id: 'address-doubled',
+  title: 'Another box has a node’s address',
   common: 0.2,
   *find(scene) {
     for (const { id, name, address } of nodesNear(scene))

@@ -5,6 +5,7 @@ import { withStreams } from '../../simulate';
 
 export const baseDiffers: Cause = {
   id: 'base-differs',
+  title: 'A sender counts its universes from another number: all lie one off',
   common: 0.7,
   *find(scene) {
     for (const { id, streams } of sendersNear(scene))

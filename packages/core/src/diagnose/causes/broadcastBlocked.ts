@@ -4,6 +4,7 @@ import { withNode } from '../../simulate';
 
 export const broadcastBlocked: Cause = {
   id: 'broadcast-blocked',
+  title: 'Broadcast does not get through to a node',
   common: 0.15,
   *find(scene) {
     for (const { id, name } of nodesNear(scene))

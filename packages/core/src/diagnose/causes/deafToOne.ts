@@ -4,6 +4,7 @@ import { withNode } from '../../simulate';
 
 export const deafToOne: Cause = {
   id: 'deaf-to-one',
+  title: 'A node does not hear one sender, though it hears others',
   common: 0.25,
   *find(scene) {
     for (const { id, name } of nodesNear(scene))

@@ -5,6 +5,7 @@ import { withPort } from '../../simulate';
 
 export const direction: Cause = {
   id: 'direction',
+  title: 'A port is an input where it should put out',
   common: 0.3,
   *find(scene) {
     for (const { node, port } of outputsNear(scene))

@@ -4,6 +4,7 @@ import { withNode } from '../../simulate';
 
 export const failSafe: Cause = {
   id: 'fail-safe',
+  title: 'A node does something else than planned when signal is lost',
   common: 0.3,
   *find(scene) {
     for (const { id, name, failSafe } of nodesNear(scene)) {

@@ -4,6 +4,7 @@ import { withNode } from '../../simulate';
 
 export const firmware: Cause = {
   id: 'firmware',
+  title: 'A node runs another firmware than planned',
   common: 0.2,
   *find(scene) {
     for (const { id, name, firmware } of nodesNear(scene)) {

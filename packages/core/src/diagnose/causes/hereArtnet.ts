@@ -4,6 +4,7 @@ import { byHand, subject, type Cause } from '../cause';
 
 export const hereArtnet: Cause = {
   id: 'here-artnet',
+  title: 'This computer hears nothing of Art-Net',
   common: 0.3,
   *find(scene) {
     // What is heard of others was not held back here.

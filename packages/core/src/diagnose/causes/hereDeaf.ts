@@ -3,6 +3,7 @@ import { byHand, subject, type Cause } from '../cause';
 
 export const hereDeaf: Cause = {
   id: 'here-deaf',
+  title: 'This computer hears nothing at all',
   common: 0.5,
   *find(scene) {
     // What is heard of others was not held back here.

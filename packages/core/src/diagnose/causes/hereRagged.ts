@@ -3,6 +3,7 @@ import { byHand, subject, type Cause } from '../cause';
 
 export const hereRagged: Cause = {
   id: 'here-ragged',
+  title: 'This computer’s own link loses packets',
   common: 0.3,
   *find() {
     yield {

@@ -4,6 +4,7 @@ import { byHand, subject, type Cause } from '../cause';
 
 export const hereSacn: Cause = {
   id: 'here-sacn',
+  title: 'This computer hears nothing of sACN',
   common: 0.3,
   *find(scene) {
     // What is heard of others was not held back here.

@@ -5,6 +5,7 @@ import { withPort } from '../../simulate';
 
 export const inputOff: Cause = {
   id: 'input-off',
+  title: 'An input that a desk is plugged into is off',
   common: 0.4,
   *find(scene) {
     for (const { id, ports } of nodesNear(scene))

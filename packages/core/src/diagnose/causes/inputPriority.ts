@@ -4,6 +4,7 @@ import { withNode } from '../../simulate';
 
 export const inputPriority: Cause = {
   id: 'input-priority',
+  title: 'A node’s input sends at another priority than planned',
   common: 0.3,
   *find(scene) {
     for (const { id, name, priority, ports } of nodesNear(scene)) {

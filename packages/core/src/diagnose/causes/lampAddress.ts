@@ -3,6 +3,7 @@ import { lampCause } from '../cause';
 
 export const lampAddress = lampCause({
   id: 'lamp-address',
+  title: 'A lamp is set to another start address',
   common: 0.5,
   says: ({ number, channel }) => `Lamp ${number} is set to another start address than ${channel}.`,
   change: ({ patched, footprint }) => ({ set: patched + footprint }),

@@ -3,6 +3,7 @@ import { lampCause } from '../cause';
 
 export const lampElsewhere = lampCause({
   id: 'lamp-elsewhere',
+  title: 'A lamp hangs on another cable than planned',
   common: 0.3,
   says: ({ number }) => `Lamp ${number} hangs on another cable than planned.`,
   change: () => ({ ports: [] }),

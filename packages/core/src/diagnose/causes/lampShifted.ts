@@ -3,6 +3,7 @@ import { lampCause } from '../cause';
 
 export const lampShifted = lampCause({
   id: 'lamp-shifted',
+  title: 'A lamp is set a few channels off',
   common: 0.4,
   says: ({ number, channel }) => `Lamp ${number} is set a channel or two off ${channel}.`,
   change: ({ patched, footprint }) => ({ set: patched + Math.min(1, footprint - 1) }),

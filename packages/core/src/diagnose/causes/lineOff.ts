@@ -4,6 +4,7 @@ import { withStreams } from '../../simulate';
 
 export const lineOff: Cause = {
   id: 'line-off',
+  title: 'One universe of a sender is not sent, while it sends others',
   common: 0.5,
   *find(scene) {
     for (const { id, streams } of sendersNear(scene))

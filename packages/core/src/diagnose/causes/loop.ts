@@ -4,6 +4,7 @@ import { byHand, isMeant, strayStreams, subject, type Cause } from '../cause';
 
 export const loop: Cause = {
   id: 'loop',
+  title: 'A node’s input sends a universe that nobody planned it to: what leaves comes in again',
   common: 0.4,
   *find({ whole, seen }) {
     for (const { id, address, name } of whole.nodes) {

@@ -4,6 +4,7 @@ import { withNode } from '../../simulate';
 
 export const maskDiffers: Cause = {
   id: 'mask-differs',
+  title: 'A node has another mask than planned',
   common: 0.3,
   *find(scene) {
     for (const { id, name, prefix } of nodesNear(scene)) {

@@ -5,6 +5,7 @@ import { withPort } from '../../simulate';
 
 export const mergeDiffers: Cause = {
   id: 'merge-differs',
+  title: 'A port merges by the latest where the highest should win, or the other way round',
   common: 0.3,
   *find(scene) {
     for (const { node, port } of outputsNear(scene)) {

@@ -4,6 +4,7 @@ import { withNode } from '../../simulate';
 
 export const multicastBlocked: Cause = {
   id: 'multicast-blocked',
+  title: 'Multicast does not get through to a node, though everything else does',
   common: 0.5,
   *find(scene) {
     for (const { id, name } of nodesNear(scene))

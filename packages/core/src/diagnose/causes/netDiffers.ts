@@ -4,6 +4,7 @@ import { withStreams } from '../../simulate';
 
 export const netDiffers: Cause = {
   id: 'net-differs',
+  title: 'A sender sends Art-Net in another net or sub-net',
   common: 0.3,
   *find(scene) {
     for (const { id, streams } of sendersNear(scene)) {

@@ -4,6 +4,7 @@ import { withNode } from '../../simulate';
 
 export const nodeMoved: Cause = {
   id: 'node-moved',
+  title: 'A node answers at another address than planned',
   common: 0.5,
   *find(scene) {
     for (const { id, name, address } of nodesNear(scene)) {

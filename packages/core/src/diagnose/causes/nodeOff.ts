@@ -4,6 +4,7 @@ import { withNode } from '../../simulate';
 
 export const nodeOff: Cause = {
   id: 'node-off',
+  title: 'A node has no power',
   common: 0.6,
   *find(scene) {
     for (const { id, name } of nodesNear(scene))

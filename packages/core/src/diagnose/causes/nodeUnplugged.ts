@@ -4,6 +4,7 @@ import { withNode } from '../../simulate';
 
 export const nodeUnplugged: Cause = {
   id: 'node-unplugged',
+  title: 'A node’s network cable is out',
   common: 0.7,
   *find(scene) {
     for (const { id, name } of nodesNear(scene))

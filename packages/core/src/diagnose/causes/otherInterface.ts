@@ -4,6 +4,7 @@ import { withSender } from '../../simulate';
 
 export const otherInterface: Cause = {
   id: 'other-interface',
+  title: 'A sender sends by another of its interfaces than planned',
   common: 0.6,
   *find(scene) {
     for (const { id, address } of sendersNear(scene)) {

@@ -4,6 +4,7 @@ import { withSender } from '../../simulate';
 
 export const outputOff: Cause = {
   id: 'output-off',
+  title: 'A sender’s network output is off, or the sender does not run',
   common: 0.9,
   *find(scene) {
     for (const { id, name } of sendersNear(scene))

@@ -7,6 +7,7 @@ const pageOf = (wire: number): number => wire >> 4;
 
 export const pageElsewhere: Cause = {
   id: 'page-elsewhere',
+  title: 'Net or sub-net of a node’s page is turned',
   common: 0.6,
   *find(scene) {
     for (const { id, name, ports } of nodesNear(scene)) {

@@ -4,6 +4,7 @@ import { withPort } from '../../simulate';
 
 export const portCable: Cause = {
   id: 'port-cable',
+  title: 'A port’s DMX cable is out or broken',
   common: 0.6,
   *find(scene) {
     for (const { node, port } of outputsNear(scene))

@@ -6,6 +6,7 @@ import { withPort } from '../../simulate';
 
 export const portElsewhere: Cause = {
   id: 'port-elsewhere',
+  title: 'A port is set to another universe',
   common: 0.8,
   *find(scene) {
     for (const { node, port, said } of outputsNear(scene)) {

@@ -5,6 +5,7 @@ import { withPort } from '../../simulate';
 
 export const portOff: Cause = {
   id: 'port-off',
+  title: 'A port is off',
   common: 0.6,
   *find(scene) {
     for (const { node, port } of outputsNear(scene))

@@ -6,6 +6,7 @@ import { withPort } from '../../simulate';
 
 export const portProtocol: Cause = {
   id: 'port-protocol',
+  title: 'A port listens by the other protocol',
   common: 0.5,
   *find(scene) {
     for (const { node, port } of outputsNear(scene)) {

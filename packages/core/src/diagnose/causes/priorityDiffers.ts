@@ -5,6 +5,7 @@ import { withStreams } from '../../simulate';
 
 export const priorityDiffers: Cause = {
   id: 'priority-differs',
+  title: 'A sender sends at another sACN priority than planned',
   common: 0.6,
   *find(scene) {
     for (const { id, streams } of sendersNear(scene)) {

@@ -5,6 +5,7 @@ import { withStreams } from '../../simulate';
 
 export const protocolOff: Cause = {
   id: 'protocol-off',
+  title: 'All that a sender sends by one protocol is missing, while it sends by the other',
   common: 0.5,
   *find(scene) {
     for (const { id, streams } of sendersNear(scene)) {

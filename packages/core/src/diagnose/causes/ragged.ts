@@ -4,6 +4,7 @@ import { withStreams } from '../../simulate';
 
 export const ragged: Cause = {
   id: 'ragged',
+  title: 'What a sender sends comes late or with gaps',
   common: 0.4,
   *find(scene) {
     for (const { id } of sendersNear(scene))

@@ -4,6 +4,7 @@ import { withSender } from '../../simulate';
 
 export const sameCid: Cause = {
   id: 'same-cid',
+  title: 'Two senders use one component id: receivers take them for one',
   common: 0.15,
   *find(scene) {
     const all = sendersNear(scene);

@@ -4,6 +4,7 @@ import { byHand, isMeant, strayStreams, subject, type Cause } from '../cause';
 
 export const sendsMore: Cause = {
   id: 'sends-more',
+  title: 'A sender of the show sends a universe that it is not planned to send, beside its own',
   common: 0.4,
   *find({ whole, seen, near, names }) {
     for (const { id, name, address, through } of whole.senders) {

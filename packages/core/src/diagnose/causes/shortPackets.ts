@@ -4,6 +4,7 @@ import { withStreams } from '../../simulate';
 
 export const shortPackets: Cause = {
   id: 'short-packets',
+  title: 'A sender’s packets end before the last lamp',
   common: 0.2,
   *find(scene) {
     for (const { id } of sendersNear(scene)) {

@@ -4,6 +4,7 @@ import { withStreams } from '../../simulate';
 
 export const slow: Cause = {
   id: 'slow',
+  title: 'A sender sends only now and then',
   common: 0.3,
   *find(scene) {
     for (const { id } of sendersNear(scene))

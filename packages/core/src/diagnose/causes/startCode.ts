@@ -4,6 +4,7 @@ import { withStreams } from '../../simulate';
 
 export const startCode: Cause = {
   id: 'start-code',
+  title: 'A sender sends another start code than that of levels',
   common: 0.2,
   *find(scene) {
     for (const { id } of sendersNear(scene))

@@ -4,6 +4,7 @@ import { withStreams } from '../../simulate';
 
 export const syncNobody: Cause = {
   id: 'sync-nobody',
+  title: 'A sender names a synchronisation universe on which nobody sends',
   common: 0.2,
   *find(scene) {
     for (const { id, streams } of sendersNear(scene)) {

@@ -4,6 +4,7 @@ import { byHand, isMeant, strayStreams, subject, type Cause } from '../cause';
 
 export const thirdSource: Cause = {
   id: 'third-source',
+  title: 'Somebody sends a universe who is not planned to',
   common: 0.5,
   *find({ whole, seen }) {
     // A machine of the show that lies beside its plan has causes of its own.

@@ -4,6 +4,7 @@ import { withStreams } from '../../simulate';
 
 export const unicastElsewhere: Cause = {
   id: 'unicast-elsewhere',
+  title: 'A sender sends unicast to another box',
   common: 0.2,
   *find(scene) {
     for (const { id } of sendersNear(scene))

@@ -4,6 +4,7 @@ import { withVisualiser } from '../../simulate';
 
 export const visualiserBase: Cause = {
   id: 'visualiser-base',
+  title: 'A visualiser counts Art-Net from another number',
   common: 0.6,
   *find(scene) {
     for (const { id, name } of scene.world.visualisers) {

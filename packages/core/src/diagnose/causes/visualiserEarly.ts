@@ -4,6 +4,7 @@ import { withVisualiser } from '../../simulate';
 
 export const visualiserEarly: Cause = {
   id: 'visualiser-early',
+  title: 'A visualiser began before its sender and never noticed',
   common: 0.5,
   *find(scene) {
     for (const { id, name } of scene.world.visualisers) {

@@ -4,6 +4,7 @@ import { withVisualiser } from '../../simulate';
 
 export const visualiserInterface: Cause = {
   id: 'visualiser-interface',
+  title: 'A visualiser listens at another of its interfaces',
   common: 0.6,
   *find(scene) {
     for (const { id, name, address } of scene.world.visualisers) {

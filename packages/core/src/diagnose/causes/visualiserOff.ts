@@ -4,6 +4,7 @@ import { withVisualiser } from '../../simulate';
 
 export const visualiserOff: Cause = {
   id: 'visualiser-off',
+  title: 'A visualiser does not run',
   common: 0.6,
   *find(scene) {
     for (const { id, name } of scene.world.visualisers) {

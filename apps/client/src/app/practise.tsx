@@ -1,0 +1,1 @@
+export { PractisePage as default } from '@/areas/practise/PractisePage';
