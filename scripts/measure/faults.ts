@@ -20,7 +20,8 @@ const LONGEST_MS = 5000;
 const ASK_EVERY_MS = 500;
 const SETTLE_MS = 12_000;
 const MOST_QUESTIONS = 3;
-/** As many as are wanted: `TAXIARCH_PAIRS=20 TAXIARCH_QUIET_S=60 npm run measure -- faults` */
+/** As many as are wanted: `TAXIARCH_PAIRS=20 TAXIARCH_QUIET_S=60 npm run measure -- faults`; or some only, by their ids. */
+const ONLY = process.env['TAXIARCH_ONLY']?.split(',');
 const PAIRS = Number(process.env['TAXIARCH_PAIRS'] ?? 200);
 const QUIET_MS = 1000 * Number(process.env['TAXIARCH_QUIET_S'] ?? 600);
 
@@ -168,7 +169,7 @@ export const measure = (extent: Extent): Promise<Figure[]> =>
       await wait(extent.of(SETTLE_MS, SETTLE_MS));
       await get<ShowReply>('/api/show');
       const figures: Figure[] = [];
-      const chosen = extent.short ? FAULTS.filter((_, i) => i % 12 === 0) : FAULTS;
+      const chosen = FAULTS.filter(({ id }, i) => ONLY?.includes(id) ?? (!extent.short || i % 12 === 0));
       const outcomes: Outcome[] = [];
       const noise: string[] = [];
       for (const fault of chosen) {

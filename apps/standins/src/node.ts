@@ -11,6 +11,7 @@ import {
   decodeArtNet,
   encodeIpProgReply,
   encodePollReply,
+  Subscribers,
   pollMeans,
 } from '@taxiarch/core/artnet';
 import type { StandIn, StandInPort } from '@taxiarch/core/contract';
@@ -61,6 +62,9 @@ export class NodeBox {
   private panel: Server | undefined;
   private readonly timers: NodeJS.Timeout[] = [];
   private polled = 0;
+  private readonly subscribers = new Subscribers();
+  /** What its pages said last */
+  private said = '';
   private readonly inputs: Inputs;
 
   constructor(
@@ -91,7 +95,7 @@ export class NodeBox {
     this.powered = true;
     await this.wire.open(this.settings.address);
     await this.joinGroups();
-    this.timers.push(setInterval(() => this.outputs.forEach((port) => port.state(now())), SWEEP_MS));
+    this.timers.push(setInterval(() => this.lookAtPorts(), SWEEP_MS));
     this.timers.push(setInterval(() => this.inputs.announce(), Sacn.E131_E131_UNIVERSE_DISCOVERY_INTERVAL_MS));
     this.inputs.power(true);
     this.panel = await openPanel(this.settings.address, this.udp.panel, this.knobs());
@@ -142,6 +146,7 @@ export class NodeBox {
     if (!decoded.ok) return;
     const message = decoded.value;
     if (message.kind !== 'poll') return this.obey(message, from);
+    this.subscribers.note(message, from, now());
     if (broadcast) setTimeout(() => this.powered && this.answer(from, message), Math.random() * REPLY_WITHIN_MS);
     else this.answer(from, message);
   }
@@ -208,8 +213,17 @@ export class NodeBox {
     const output = this.outputs[i];
     const { use, disabled } = this.settings.ports[i]!;
     if (use === 'in') return { active: this.inputs.at(i) !== undefined && !disabled, merging: false };
-    const fed = output !== undefined && use === 'out' && output.state(now()) === 'fed';
+    const fed = output !== undefined && use === 'out' && output.passes(now());
     return { active: fed || use === 'fixed', merging: fed && output.merging };
+  }
+
+  /** Lets silent sources go, and tells whoever asked to be told of what changed. */
+  private lookAtPorts(): void {
+    this.outputs.forEach((port) => port.state(now()));
+    const says = JSON.stringify([this.settings, this.settings.ports.map((_, i) => this.traffic(i))]);
+    if (says === this.said) return;
+    this.said = says;
+    for (const address of this.subscribers.addresses(now())) this.answer(address);
   }
 
   /** Every page, or those that a targeted poll means. */

@@ -1,7 +1,7 @@
 /** Why? and how things stand, as the server works them out from plan and wire. */
 import useSWR, { mutate } from 'swr';
 import type { HappenedReply } from '@taxiarch/core/contract';
-import type { PortForecast, StandingReport, WhyReport } from '@taxiarch/core/known';
+import type { PortForecast, PushForecast, StandingReport, WhyReport } from '@taxiarch/core/known';
 import { addressOf } from '@taxiarch/core/contract/paths';
 import type { Subject } from '@taxiarch/core/records';
 import { fetchAddress } from './api';
@@ -32,6 +32,14 @@ export const whyHref = ({ kind, id, part }: Subject): `/why?${string}` =>
 /** What happened in the last hour, newest first. */
 export const useHappened = (): HappenedReply['happened'] | undefined =>
   useSWR<HappenedReply>(addressOf('readHappened'), fetchAddress, { refreshInterval: AGAIN_MS }).data?.happened;
+
+/** What pushing the plan to nodes would bring; undefined until it is known. */
+export const usePushForecast = (machineIds: readonly string[]): readonly PushForecast[] | undefined =>
+  useSWR<readonly PushForecast[], Error>(
+    machineIds.length === 0 ? null : addressOf('forecastPush', {}, { machines: machineIds.join(',') }),
+    fetchAddress,
+    { refreshInterval: AGAIN_MS },
+  ).data;
 
 /** What taking slots of a universe would bring; undefined until it is known. */
 export const useForecast = (universe: number, priority: number | undefined): readonly PortForecast[] | undefined =>

@@ -12,6 +12,7 @@ export const SHOW_ENDPOINTS = [
   'why',
   'standing',
   'forecast',
+  'forecastPush',
   'openShipped',
   'history',
   'undo',
@@ -30,7 +31,7 @@ export const isShowEndpoint = (name: EndpointName): name is ShowEndpoint =>
   (SHOW_ENDPOINTS as readonly EndpointName[]).includes(name);
 
 /** Of these, those that ask what is on the wire as well */
-export const LIVE_ENDPOINTS: ReadonlySet<ShowEndpoint> = new Set(['why', 'standing', 'forecast']);
+export const LIVE_ENDPOINTS: ReadonlySet<ShowEndpoint> = new Set(['why', 'standing', 'forecast', 'forecastPush']);
 
 export interface ShowSetup {
   readonly folder: string;

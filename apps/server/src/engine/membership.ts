@@ -52,6 +52,9 @@ export class Membership {
     add(needs.routed());
     add(needs.syncs());
     add(sacnOf(needs.heard()));
+    // A sender that counts from another number lies one off: what is beside the plan is listened to as well.
+    const planned = [...sacnOf(needs.planned())];
+    add(planned.flatMap((universe) => [universe - 1, universe + 1]));
     this.before = list.size;
     // A sweep is what a person asked for now; it takes a little of the room that the announced would fill.
     add(needs.swept());

@@ -6,19 +6,14 @@ import {
   encodePollReply,
   listedOf,
   listingPages,
-  POLL_REPLY_ON_CHANGE,
   pollMeans,
+  Subscribers,
 } from '@taxiarch/core/artnet';
 import type { InterfaceInfo } from '@taxiarch/core/ip';
 import { OWN_NAME } from '@taxiarch/core/stream';
 
 /** A node’s mask is asked for with each poll: what was turned by hand is to be seen as soon as the rest. */
 const ASK_IP_MS = 2500;
-/** Whoever wants to be told of changes, and has not polled for this long, is told no more. */
-const SUBSCRIBED_MS = 10_000;
-/** Most that are told of changes */
-const MOST_SUBSCRIBED = 64;
-
 export interface PollingSurroundings {
   /** Polling is wanted */
   wanted(): boolean;
@@ -35,7 +30,7 @@ export interface PollingSurroundings {
 }
 
 export class Polling {
-  private readonly subscribed = new Map<string, number>();
+  private readonly subscribers = new Subscribers();
   private told = '';
   private answered = 0;
 
@@ -58,7 +53,7 @@ export class Polling {
     if (address === this.around.artnet()?.address) return;
     // Neither asking nor listed: nobody is to know that we are here.
     if (!this.around.wanted() && this.listed.length === 0) return;
-    if (poll.flags & POLL_REPLY_ON_CHANGE) this.subscribe(address, now);
+    this.subscribers.note(poll, address, now);
     for (const page of this.pages()) if (pollMeans(poll, page)) this.around.send(encodePollReply(page), address);
   }
 
@@ -67,18 +62,8 @@ export class Polling {
     const listed = this.listed.join();
     if (listed === this.told) return;
     this.told = listed;
-    this.forgetSilent(now);
     const pages = this.pages().map((page) => encodePollReply(page));
-    for (const address of this.subscribed.keys()) for (const page of pages) this.around.send(page, address);
-  }
-
-  private subscribe(address: string, now: number): void {
-    this.forgetSilent(now);
-    if (this.subscribed.size < MOST_SUBSCRIBED || this.subscribed.has(address)) this.subscribed.set(address, now);
-  }
-
-  private forgetSilent(now: number): void {
-    for (const [address, at] of this.subscribed) if (now - at > SUBSCRIBED_MS) this.subscribed.delete(address);
+    for (const address of this.subscribers.addresses(now)) for (const page of pages) this.around.send(page, address);
   }
 
   private pages(): ReturnType<typeof listingPages> {

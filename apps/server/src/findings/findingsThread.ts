@@ -2,8 +2,8 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { networkFindings, type Finding } from '@taxiarch/core/check';
 import type { LiveReport } from '@taxiarch/core/contract';
-import { forecastTake, standing, why } from '@taxiarch/core/diagnose';
-import type { PortForecast, StandingReport, WhyReport } from '@taxiarch/core/known';
+import { forecastPush, forecastTake, standing, why } from '@taxiarch/core/diagnose';
+import type { PortForecast, PushForecast, StandingReport, WhyReport } from '@taxiarch/core/known';
 import { heardMachines, matchMachines } from '@taxiarch/core/node';
 import { rigOf, type Patch } from '@taxiarch/core/patch';
 import type { ShowRecords, Subject } from '@taxiarch/core/records';
@@ -15,11 +15,13 @@ import type { ThreadData, ThreadSays } from '../bridge/supervisor';
 export type Question =
   | { readonly type: 'why'; readonly about: Subject }
   | { readonly type: 'standing' }
-  | { readonly type: 'forecast'; readonly universe: number; readonly priority: number };
+  | { readonly type: 'forecast'; readonly universe: number; readonly priority: number }
+  | { readonly type: 'forecastPush'; readonly machineIds: readonly string[] };
 export interface Answers {
   readonly why: WhyReport;
   readonly standing: StandingReport;
   readonly forecast: readonly PortForecast[];
+  readonly forecastPush: readonly PushForecast[];
 }
 
 export type FindingsOrder =
@@ -64,6 +66,8 @@ function answer({ seq, records: given, live, question }: FindingsOrder & { type:
       return standing(whole, clock);
     case 'forecast':
       return forecastTake(whole, question.universe, question.priority);
+    case 'forecastPush':
+      return forecastPush(whole, question.machineIds);
   }
 }
 

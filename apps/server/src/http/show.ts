@@ -20,7 +20,17 @@ const headOf = ({ changes: _, ...head }: Edit): Omit<Edit, 'changes'> => head;
 
 type ShowHandlers = Pick<
   Handlers,
-  'readShow' | 'edit' | 'findings' | 'why' | 'standing' | 'forecast' | 'openShipped' | 'history' | 'undo' | 'redo'
+  | 'readShow'
+  | 'edit'
+  | 'findings'
+  | 'why'
+  | 'standing'
+  | 'forecast'
+  | 'forecastPush'
+  | 'openShipped'
+  | 'history'
+  | 'undo'
+  | 'redo'
 >;
 
 export function showHandlers(store: ShowStore, findings: Findings): ShowHandlers {
@@ -62,6 +72,12 @@ export function showHandlers(store: ShowStore, findings: Findings): ShowHandlers
     forecast: ({ query: { universe, priority = 100 }, live }) => {
       if (universe === undefined) throw new ProblemError('not-understood', 'Say which universe: “universe”.');
       return ask(live, { type: 'forecast', universe, priority });
+    },
+
+    forecastPush: ({ query: { machines = '' }, live }) => {
+      const machineIds = machines.split(',').filter(Boolean);
+      if (machineIds.length === 0) throw new ProblemError('not-understood', 'Say which machines: “machines”.');
+      return ask(live, { type: 'forecastPush', machineIds });
     },
 
     /** Puts a show that ships with Taxiarch in place of this one; undo brings this one back. */

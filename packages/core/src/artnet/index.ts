@@ -3,6 +3,7 @@ export * as ArtNet from './constants';
 export * from './others';
 export * from './poll';
 export * from './pollReply';
+export * from './subscribers';
 export { listedOf, listingPages, pollMeans } from './listing';
 export * from './dmx';
 export * from './sync';

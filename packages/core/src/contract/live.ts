@@ -202,7 +202,7 @@ export const settings = shape(
     ),
     changes: begun(
       flag('Asks nodes to tell of changes', { about: 'Polls ask nodes to answer again whenever something changes.' }),
-      false,
+      true,
     ),
     artnetTimeout: begun(
       whole('Time-out', 1000, 60_000, {

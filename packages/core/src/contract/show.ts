@@ -22,9 +22,11 @@ import {
 import { PATCH_DIFFERENCES } from '../format';
 import {
   portForecast,
+  pushForecast,
   standingReport,
   whyReport,
   type PortForecast,
+  type PushForecast,
   type StandingReport,
   type WhyReport,
 } from '../known';
@@ -157,6 +159,12 @@ export const SHOW_ENDPOINTS = {
     says: 'What taking slots of a universe would bring at each port, beside everybody who is heard there now.',
     query: { universe: orNone(integer('Show universe.')), priority: orNone(integer('sACN priority, 0–200.')) },
     reply: listOf<PortForecast>(portForecast),
+    problems: ['not-understood', 'not-ready'],
+  }),
+  forecastPush: at('forecastPush', {
+    says: 'What pushing the plan to nodes would bring: ports that would be set otherwise, and light that would go or come.',
+    query: { machines: words('Ids of machines, with commas between.') },
+    reply: listOf<PushForecast>(pushForecast),
     problems: ['not-understood', 'not-ready'],
   }),
   openShipped: at('openShipped', {

@@ -1,8 +1,16 @@
 /** What a cause is: to what it can happen, what it changes in the world, how common it is, and what mends it. */
-import { fromWireKey, wireKey } from '../address';
+import { fromWireKey, wireKey, type Protocol } from '../address';
 import type { RepairAct } from '../known';
 import type { Lamp, Subject } from '../records';
-import { plainStream, withLamp, type ObservedStream, type World, type WorldLamp, type WorldStream } from '../simulate';
+import {
+  plainStream,
+  withLamp,
+  withStreams,
+  type ObservedStream,
+  type World,
+  type WorldLamp,
+  type WorldStream,
+} from '../simulate';
 import type { Scene } from './scene';
 
 export interface CauseRepair {
@@ -64,6 +72,20 @@ export const strayStreams = (heard: readonly ObservedStream[]): WorldStream[] =>
       travels: 'multicast',
     }),
   );
+
+/**
+ * All that a sender sends by one protocol, so many numbers further on. What nobody lists there is sent to nobody, or to
+ * everybody: which of them this sender does shows by whether it is heard there.
+ */
+export function movedBy({ seen }: Scene, id: string, protocol: Protocol, by: number): (world: World) => World {
+  const heard = new Set(seen.streams.filter(({ sender }) => sender === id).map(({ key }) => key));
+  return (world) =>
+    withStreams(world, id, ({ wire, travels }) => {
+      if (wire.protocol !== protocol) return {};
+      const moved = { protocol, number: wire.number + by };
+      return { wire: moved, travels: travels === 'listed' && heard.has(wireKey(moved)) ? 'broadcast' : travels };
+    });
+}
 
 interface LampCause {
   readonly id: string;

@@ -37,7 +37,7 @@ function scene(about: Subject, change: (world: World) => World, given: Given = {
   const world = (lampIds: readonly string[]) => plannedWorld(records, patch, lampIds, present);
   const ground: Ground = {
     whole: { records, patch, entries: [] } as unknown as Ground['whole'],
-    seen: { ...observe(change(world([]))), answers, settling: new Set() },
+    seen: { ...observe(change(world([]))), answers, settling: new Set(), confirmed: new Map(), besides: true },
     names: namesOf(records),
     world,
   };

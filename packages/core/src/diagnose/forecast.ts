@@ -1,50 +1,12 @@
 /** What a take would bring, a second ahead: the ports that would follow, and those that would not, with the way out. */
-import { wireKey, type WireUniverse } from '../address';
+import { wireKey } from '../address';
 import type { PortForecast } from '../known';
-import {
-  observe,
-  plainStream,
-  portKey,
-  type ObservedPort,
-  type PortNow,
-  type WorldNode,
-  type WorldPort,
-  type WorldSender,
-} from '../simulate';
-import { isOwn } from './heard';
-import { groundOf, type Ground, type Whole } from './scene';
+import { observe, plainStream, portKey, type PortNow, type WorldPort, type WorldSender } from '../simulate';
+import { carries, heardSenders, nodesAsTheySay } from './asHeard';
+import { groundOf, type Whole } from './scene';
 import { capital } from './words';
 
 const OURS = 'taxiarch';
-
-const carries = ({ use, protocol, wire }: Pick<WorldPort, 'use' | 'protocol' | 'wire'>, key: number): boolean =>
-  use === 'out' && wireKey({ protocol, number: wire }) === key;
-
-/** Everybody else who is heard on a universe now, as senders of the world. */
-const othersOn = ({ seen, names }: Ground, key: number, wire: WireUniverse): WorldSender[] =>
-  seen.streams
-    .filter((one) => one.key === key && one.levels && !isOwn(one.sender))
-    .map(({ sender, address, priority, slots }) => ({
-      id: sender,
-      name: names.of(sender),
-      address,
-      cid: `${sender} ${address}`,
-      on: true,
-      through: null,
-      streams: [plainStream(wire, { priority, slots })],
-    }));
-
-/** A port as its box says it is set; what a box cannot say stays as planned. */
-const asItSays = (port: WorldPort, said: ObservedPort | undefined): WorldPort =>
-  said
-    ? {
-        ...port,
-        use: said.use as WorldPort['use'],
-        protocol: said.use === 'off' ? port.protocol : (said.protocol as WorldPort['protocol']),
-        wire: said.use === 'off' ? port.wire : said.wire,
-        merge: port.merge === 'none' || port.merge === 'priority' ? port.merge : (said.merge as WorldPort['merge']),
-      }
-    : port;
 
 /**
  * What each planned port of a universe would do if Taxiarch sent it at this priority now, beside everybody who is heard
@@ -70,17 +32,9 @@ export function forecastTake(whole: Whole, universe: number, priority: number): 
     streams: [plainStream(wire, { priority })],
   };
   const said = new Map(seen.nodes.map((one) => [one.id, one]));
-  const nodes = carriers.map((node): WorldNode => ({
-    ...node,
-    ports: node.ports.map((port) =>
-      asItSays(
-        port,
-        said.get(node.id)?.ports.find(({ number }) => number === port.number),
-      ),
-    ),
-  }));
+  const nodes = nodesAsTheySay(carriers, seen);
   // Taxiarch comes last: who is there already has the first places.
-  const { ports } = observe({ ...world, senders: [...othersOn(ground, key, wire), ours], nodes });
+  const { ports } = observe({ ...world, senders: [...heardSenders(ground, (one) => one.key === key), ours], nodes });
   return carriers.flatMap((node, i) =>
     node.ports
       .filter((port) => carries(port, key))

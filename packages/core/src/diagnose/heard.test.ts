@@ -20,6 +20,7 @@ const LIVE: DiagnosisHeard = {
   artnetInterface: null,
   listed: [],
   polled: true,
+  membership: { full: false },
 };
 const stream = (over: Partial<StreamReport> = {}): StreamReport =>
   ({

@@ -22,6 +22,8 @@ export interface DiagnosisHeard {
   readonly artnetInterface: Pick<InterfaceInfo, 'address'> | null;
   readonly listed: readonly number[];
   readonly polled: boolean;
+  /** More multicast groups are needed than the system lets this computer join. */
+  readonly membership: { readonly full: boolean };
 }
 
 /** Before it has listened for so long nothing can be said of what is missing, ms. */
@@ -90,11 +92,12 @@ function plannedRate(sender: Sender | undefined, universe: number | undefined): 
 function streams(
   records: ShowRecords,
   { universes, at, syncs }: DiagnosisHeard,
-): { readonly heard: ObservedStream[]; readonly settling: ReadonlySet<number> } {
+): { readonly heard: ObservedStream[] } & Pick<ObservedNow, 'settling' | 'confirmed'> {
   const senders = sendersOf(records.machine);
   const planned = new Map(records.universe.map((one) => [wireKey({ protocol: one.protocol, number: one.wire }), one]));
   const synced = new Set(syncs.filter(({ lastSeen }) => at - lastSeen < SYNC_LOST_MS).map(({ universe }) => universe));
   const settling = new Set<number>();
+  const confirmed = new Map<string, number>();
   const heard: ObservedStream[] = [];
   for (const { key, protocol, streams: all } of universes)
     for (const stream of all) {
@@ -105,10 +108,12 @@ function streams(
       const age = at - stream.lastSeen;
       const idles = its !== undefined && its.lines.some(({ whenIdle }) => !whenIdle);
       const silent = stream.lost || (!idles && age > silentAfter(Math.min(rate, stream.rate10 || rate)));
+      const who = sender ?? stream.address;
+      confirmed.set(streamAge(who, key), Math.max(stream.lastSeen, confirmed.get(streamAge(who, key)) ?? 0));
       if ((silent && age < SETTLES_MS) || at - stream.firstSeen < BEGINS_MS) settling.add(key);
       if (silent) continue;
       heard.push({
-        sender: sender ?? stream.address,
+        sender: who,
         key,
         address: mainOf(its?.addresses ?? [], stream.address),
         priority: protocol === 'sacn' ? stream.priority : 0,
@@ -120,7 +125,7 @@ function streams(
         twin: stream.twin,
       });
     }
-  return { heard, settling };
+  return { heard, settling, confirmed };
 }
 
 /** A machine with several addresses is where it is planned to be at any of them: the first then stands for all. */
@@ -211,10 +216,21 @@ function nodes(records: ShowRecords, entries: readonly MachineEntry[], at: numbe
   });
 }
 
-/** With the wire keys on which something began or ended so lately that boxes may not have noticed */
 export interface ObservedNow extends Observed {
+  /** Wire keys on which something began or ended so lately that boxes may not have noticed */
   readonly settling: ReadonlySet<number>;
+  /** When what is known was last confirmed, Unix ms, by {@link streamAge} and {@link nodeAge} */
+  readonly confirmed: ReadonlyMap<string, number>;
+  /** What lies one beside planned sACN universes is listened to as well. */
+  readonly besides: boolean;
 }
+
+export const streamAge = (sender: string, key: number): string => `stream ${sender} ${key}`;
+export const nodeAge = (machineId: string): string => `node ${machineId}`;
+
+/** When each box answered last, however long ago. */
+const answered = (entries: readonly MachineEntry[]): (readonly [string, number])[] =>
+  entries.flatMap(({ plan, heard }) => (plan && heard?.node ? [[nodeAge(plan.id), heard.node.lastSeen] as const] : []));
 
 export function observedNow(
   records: ShowRecords,
@@ -226,6 +242,8 @@ export function observedNow(
   return {
     streams: now.heard,
     settling: now.settling,
+    besides: !heard.membership.full,
+    confirmed: new Map([...now.confirmed, ...answered(entries)]),
     nodes: nodes(records, entries, heard.at),
     visualisers: entries.flatMap(({ plan, heard: machine }) => {
       const node = sayingNow(machine, heard.at);

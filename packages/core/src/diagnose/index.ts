@@ -2,4 +2,5 @@
 export { why } from './why';
 export { standing } from './standing';
 export { forecastTake } from './forecast';
+export { forecastPush } from './forecastPush';
 export { CAUSES } from './causes';

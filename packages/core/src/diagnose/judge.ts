@@ -3,6 +3,7 @@
  * what it predicts is held against what was heard, said and seen. Two at once are tried where none alone explains all.
  */
 import { fromWireKey, wireKey } from '../address';
+import type { Sureness } from '../known';
 import { observe, type Observed, type World } from '../simulate';
 import { CAUSES } from './causes';
 import type { Deviation } from './cause';
@@ -48,18 +49,12 @@ const PAIR = Math.log(0.15);
 const CERTAIN = 0.9;
 const LIKELY = 0.5;
 
-export const SURENESS = ['certain', 'likely', 'open'] as const;
-export type Sureness = (typeof SURENESS)[number];
-
 /** How sure a suspect is; of two that are there only together neither is certain. */
 export function surenessOf({ share, leaves, contradicted }: Suspect, together: readonly Suspect[]): Sureness {
   if (together.length > 0) return 'likely';
   if (share >= CERTAIN && leaves.length === 0 && contradicted.length === 0) return 'certain';
   return share >= LIKELY ? 'likely' : 'open';
 }
-
-/** What goes before a sentence that is not certain. */
-export const SURE_WORDS: Readonly<Record<Sureness, string>> = { certain: '', likely: 'Likely: ', open: 'It may be: ' };
 
 const at = (facts: Facts, key: string): string => facts.get(key) ?? NONE;
 
@@ -91,11 +86,13 @@ class Trial {
       : near.nodes.has(id) || near.senders.has(id) || near.visualisers.has(id);
   }
 
-  /** sACN that nobody planned comes here only if it was announced and joined: that it is not heard says nothing. */
+  /** sACN beside the plan comes here only if it was joined: that it is not heard then says nothing. */
   private mayBeUnheard(key: string): boolean {
     const [kind, , wire] = key.split(' ');
     if (kind !== 'stream' || this.seen.has(key)) return false;
-    return fromWireKey(Number(wire)).protocol === 'sacn' && !this.plannedKeys.has(Number(wire));
+    const at = Number(wire);
+    if (fromWireKey(at).protocol !== 'sacn' || this.plannedKeys.has(at)) return false;
+    return !this.scene.seen.besides || !(this.plannedKeys.has(at - 1) || this.plannedKeys.has(at + 1));
   }
 
   /** What is observed in a world, and what people who were asked would see in it. */

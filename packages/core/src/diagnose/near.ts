@@ -1,6 +1,6 @@
 /** What stands near something that does not work: its path, as far as a fault of it could lie. */
 import { sendersOf, universesOf } from '../flow';
-import type { Patch } from '../patch';
+import { lastChannel, type Patch } from '../patch';
 import type { Link, ShowRecords, Subject } from '../records';
 import { isOutlet } from '../simulate';
 
@@ -88,12 +88,15 @@ export function nearOf(subject: Subject, records: ShowRecords, patch: Patch): Om
     (sender) =>
       sender.id === its || (link ? sender.id === link.senderId : universesOf(sender).some((one) => here.has(one))),
   );
+  const slot = subject.kind === 'slot' ? Number(subject.part) : undefined;
   const lamps =
     subject.kind === 'lamp'
       ? [subject.id]
       : universes
           .slice(0, 1)
-          .flatMap((universe) => patch.universe(universe).map(({ patched }) => patched))
+          .flatMap((universe) => patch.universe(universe))
+          .filter((span) => slot === undefined || (span.channel <= slot && slot <= lastChannel(span)))
+          .map(({ patched }) => patched)
           .filter(({ run }) => run === undefined)
           .slice(0, MOST_LAMPS)
           .map(({ lamp }) => lamp.id);

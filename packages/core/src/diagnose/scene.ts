@@ -31,7 +31,7 @@ export interface Scene {
   /** The plan's whole world */
   readonly whole: World;
   readonly near: Near;
-  readonly seen: Observed;
+  readonly seen: ObservedNow;
   readonly names: Names;
 }
 

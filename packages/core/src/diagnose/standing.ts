@@ -1,12 +1,12 @@
 /** How things stand: what stands against opening the doors, by how much light it costs; and at which height what is known. */
 import { wireKey } from '../address';
-import { sightingKey, type StandingReport, type Trouble } from '../known';
+import { SURE_WORDS, sightingKey, type StandingReport, type Sureness, type Trouble } from '../known';
 import type { Patch } from '../patch';
 import type { ShowRecords, Subject } from '../records';
 import { observe, portKey, type Simulated, type World } from '../simulate';
 import { NONE, comparable, differing, factsOf, type Facts } from './facts';
 import { isTooEarly } from './heard';
-import { SURE_WORDS, judge, surenessOf, type Suspect, type Sureness } from './judge';
+import { judge, surenessOf, type Suspect } from './judge';
 import { narrow } from './narrow';
 import { groundOf, sceneOf, wholeScene, type Whole } from './scene';
 import { sightingsNow } from './sightings';

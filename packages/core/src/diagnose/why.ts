@@ -1,10 +1,10 @@
 /** Why? in full: the path with its first break, the likeliest cause with its repair, the others, and the one question. */
-import { sightingKey, type SuspectReport, type WhyReport } from '../known';
+import { SURE_WORDS, sightingKey, type SuspectReport, type WhyReport } from '../known';
 import type { Subject } from '../records';
 import { bestQuestion } from './ask';
 import { NONE } from './facts';
 import { isTooEarly } from './heard';
-import { SURE_WORDS, judge, surenessOf, type Judgement, type Suspect } from './judge';
+import { judge, surenessOf, type Judgement, type Suspect } from './judge';
 import { narrow } from './narrow';
 import { pathOf } from './path';
 import { groundOf, sceneOf, type Scene, type Whole } from './scene';
@@ -39,7 +39,7 @@ function tell({ names }: Scene, { planned, seen }: Judgement) {
 export function why(about: Subject, whole: Whole, clock: () => number): WhyReport {
   const began = clock();
   const scene = sceneOf(groundOf(whole), about);
-  const path = pathOf(scene, whole.patch);
+  const path = pathOf(scene, whole);
   const early = isTooEarly(whole.heard);
   const judgement = judge(narrow(scene));
   const { together, amiss } = judgement;

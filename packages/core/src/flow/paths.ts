@@ -63,6 +63,8 @@ export interface PathOutlet {
   readonly merge: PortMerge | null;
   /** Its box says that it is set to this universe, and that signal passes */
   readonly heard: boolean;
+  /** It says that it merges several senders. */
+  readonly merging: boolean;
   /** What its box says, in a few words */
   readonly says: string;
 }
@@ -70,16 +72,17 @@ export interface PathOutlet {
 export const outletText = ({ machine, port }: PathOutlet): string =>
   port === null ? machine : `${machine}, port ${port}`;
 
-type Says = Pick<PathOutlet, 'heard' | 'says'>;
+type Says = Pick<PathOutlet, 'heard' | 'merging' | 'says'>;
+
+const no = (says: string): Says => ({ heard: false, merging: false, says });
 
 const saysOf = (port: NodePortReport | undefined, wire: WireUniverse): Says => {
-  const no = (says: string): Says => ({ heard: false, says });
   if (!port || port.disabled) return no('is off');
   if (port.direction !== 'out') return no('is an input');
   const set: WireUniverse = { protocol: port.sacn ? 'sacn' : 'artnet', number: port.portAddress };
   if (wireKey(set) !== wireKey(wire)) return no(`is set to ${formatWire(set)}`);
   if (!port.active) return no('nothing comes in there');
-  return { heard: true, says: port.merging ? 'sends, merging' : 'sends' };
+  return { heard: true, merging: port.merging, says: port.merging ? 'sends, merging' : 'sends' };
 };
 
 /** Planned outputs by the show universe that they carry, each with what its box says of it. */
@@ -103,7 +106,7 @@ export function outletsByUniverse(
     const its = { machine: plan.name, machineId: plan.id };
     const node = heard && !heard.gone ? heard.node : undefined;
     const seen = new Map(node?.ports.map((port) => [port.number, port]));
-    const away: Says = { heard: false, says: 'does not answer' };
+    const away = no('does not answer');
     const says = (port: NodePortReport | undefined, universe: number): Says => {
       const wire = wireOf(universe);
       return node && wire ? saysOf(port, wire) : away;
@@ -117,7 +120,7 @@ export function outletsByUniverse(
         ({ direction, portAddress }) => direction === 'out' && portAddress === wire?.number,
       );
       // A controller that lists no universes says nothing of them.
-      const silent: Says = { heard: false, says: 'does not say what it takes' };
+      const silent = no('does not say what it takes');
       put(universe, {
         ...its,
         port: null,

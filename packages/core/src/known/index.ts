@@ -4,3 +4,4 @@ export * from './sightings';
 export * from './reports';
 export * from './kept';
 export * from './happened';
+export * from './age';

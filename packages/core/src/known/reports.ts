@@ -11,15 +11,23 @@ export type RepairAct =
 /** How a step of a path stands. */
 export const STEP_STATES = ['fine', 'broken', 'open'] as const;
 
+/** How sure a suspect is. */
+export const SURENESS = ['certain', 'likely', 'open'] as const;
+export type Sureness = (typeof SURENESS)[number];
+
+/** What goes before a sentence that is not certain. */
+export const SURE_WORDS: Readonly<Record<Sureness, string>> = { certain: '', likely: 'Likely: ', open: 'It may be: ' };
+
 const subject = plain<Subject>({ type: 'object' });
 
 const pathStep = report('', {
   about: subject,
-  kind: words('lamp, port, sender, visualiser.'),
+  kind: words('lamp, slot, visualiser, port, merge, sender, interface.'),
   name: words(),
   planned: words(),
   now: words(),
   known: plain<Known>({ enum: [...KNOWN] }),
+  evidence: listOf(words(), 'What that rests on, with its age.'),
   state: word(STEP_STATES),
 });
 
@@ -35,7 +43,7 @@ const suspect = report('Suspect', {
 });
 export interface SuspectReport extends ReportOf<typeof suspect.fields> {}
 
-export const SURE = ['as planned', 'certain', 'likely', 'open', 'not known'] as const;
+export const SURE = ['as planned', ...SURENESS, 'not known'] as const;
 
 export const whyReport = report('Why', {
   about: subject,
@@ -56,7 +64,7 @@ const trouble = report('Trouble', {
   ask: subject,
   cause: words(),
   says: words(),
-  sure: word(['certain', 'likely', 'open']),
+  sure: word(SURENESS),
   lamps: integer('Lamps and runs of pixels that get no light, or not as planned, because of it.'),
   universes: listOf(integer(), 'Show universes.'),
   repair: words('What to do.'),
@@ -94,3 +102,15 @@ export const portForecast = report('PortForecast', {
   mend: words('What would let it follow; empty if nothing is needed.'),
 });
 export interface PortForecast extends ReportOf<typeof portForecast.fields> {}
+
+export const pushForecast = report('PushForecast', {
+  nodeId: words(),
+  port: integer(),
+  name: words(),
+  was: words('How it says that it is set.'),
+  becomes: words('How it would be set.'),
+  light: word(['goes dark', 'gets light', 'stays dark', 'stays lit']),
+  says: words('What it would bring, in a sentence.'),
+  lamps: integer('Lamps and runs of pixels behind it, if it goes dark.'),
+});
+export interface PushForecast extends ReportOf<typeof pushForecast.fields> {}

@@ -79,6 +79,8 @@ export type PortState = 'waiting' | 'fed' | 'lost';
 const MOST_ARTNET = 2;
 /** Sources told apart at all */
 const MOST_HEARD = 64;
+/** Signal that has not come for so long does not come now, ms: the time of sACN (E1.31-2018, 6.7.1), for both. */
+const PASSES_MS = Sacn.E131_NETWORK_DATA_LOSS_TIMEOUT_MS;
 /** Packets so far behind are late; further behind, the sender began anew (E1.31-2018, 6.7.2). */
 const LATE_WINDOW = 20;
 
@@ -136,6 +138,11 @@ export class OutputPort {
   state(now: number): PortState {
     this.forgetSilent(now);
     return this.sources.length > 0 ? 'fed' : this.fed ? 'lost' : 'waiting';
+  }
+
+  /** Whether signal comes in now, which is what a node's page says; what leaves may be held much longer. */
+  passes(now: number): boolean {
+    return this.state(now) === 'fed' && this.sources.some(({ lastSeen }) => now - lastSeen <= PASSES_MS);
   }
 
   sacn(packet: SacnPacket, now: number): void {

@@ -183,7 +183,7 @@ const saysOf = (
   protocol,
   wire,
   merge: merge === 'ltp' ? 'ltp' : 'htp',
-  active: use === 'fixed' || fed || port?.state(end) === 'fed',
+  active: use === 'fixed' || fed || (port?.passes(end) ?? false),
   merging: port !== undefined && port.sources.length > 1 && port.merging,
 });
 

@@ -55,13 +55,6 @@ function ClaimLine({ claim }: { claim: Claim }) {
         </Text>
       </Link>
       <Text>{claimWords(claim)}</Text>
-      {!claim.patched.run && (
-        <Link href={whyHref({ kind: 'lamp', id: lamp.id, part: '' })} asChild>
-          <Text kind="small" tone="press" className="py-1">
-            Why? Its whole path
-          </Text>
-        </Link>
-      )}
       <Text kind="small">
         {claim.patched.type.maker} {claim.patched.type.name}, {claim.patched.mode.name}
         {whole !== undefined && ` · coarse and fine together ${whole}`}
@@ -140,6 +133,13 @@ export function SlotSheet({ universe, report, slot, unit, pennants, onStep, onCl
               protocol,
             )}
           </Text>
+        )}
+        {universe.plan && (
+          <Link href={whyHref({ kind: 'slot', id: String(universe.plan.number), part: String(slot + 1) })} asChild>
+            <Text kind="small" tone="press" className="py-1">
+              Why? Its whole path
+            </Text>
+          </Link>
         )}
         {contenders.length > 1 &&
           contenders.map(({ mark, value, priority, age }) => (

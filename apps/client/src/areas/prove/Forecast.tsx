@@ -1,11 +1,13 @@
-/** Before a take: which ports would not follow, and the way out; told by the model that the stand-in nodes run. */
+/** Before a take or a route: which ports would not follow, and the way out; told by the model that the stand-in nodes run. */
 import { View } from 'react-native';
 import { useForecast } from '@/data/diagnosis';
 import { useSettings } from '@/data/live';
 import { KnownMark, Text } from '@/ui';
 
-export function Forecast({ universe }: { universe: number }) {
-  const told = useForecast(universe, useSettings().data?.outputPriority)?.filter(({ says }) => says !== '') ?? [];
+/** `priority`: at which sACN would be sent; else that of what is taken. */
+export function Forecast({ universe, priority }: { universe: number; priority?: number }) {
+  const usual = useSettings().data?.outputPriority;
+  const told = useForecast(universe, priority ?? usual)?.filter(({ says }) => says !== '') ?? [];
   if (told.length === 0) return null;
   return (
     <View role="list" aria-label="What a take would bring" className="gap-2">

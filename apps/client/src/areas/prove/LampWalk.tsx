@@ -23,6 +23,7 @@ import { useShow } from '@/data/show';
 import { Button, Screen, Section, Sentence, Slider, Text } from '@/ui';
 import { ArtNetNote } from './ArtNetNote';
 import { CellWalk } from './CellWalk';
+import { Confirmed } from './Confirmed';
 import { Consent } from './Consent';
 import { Forecast } from './Forecast';
 
@@ -177,6 +178,7 @@ export function LampWalk({ lamps, onChoose }: Props) {
     >
       <Consent taking={taking} />
       {universe && !held && <Forecast universe={lamp.universe} />}
+      {universe && held && <Confirmed universe={lamp.universe} />}
       {universe?.protocol === 'artnet' && held && (
         <ArtNetNote universeKey={wireKey({ protocol: 'artnet', number: universe.wire })} />
       )}

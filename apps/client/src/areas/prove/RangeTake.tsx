@@ -7,6 +7,7 @@ import { holdsHere, setLevels } from '@/data/output';
 import { useShow } from '@/data/show';
 import { useDraft } from '@/forms/draft';
 import { Button, Choice, Field, Screen, Section, Sentence, Slider, Text } from '@/ui';
+import { Confirmed } from './Confirmed';
 import { ArtNetNote } from './ArtNetNote';
 import { Consent } from './Consent';
 import { Forecast } from './Forecast';
@@ -89,6 +90,7 @@ export function RangeTake() {
         placeholder="3/47 or 3/1-24"
       />
       {universe && !held && <Forecast universe={universe.number} />}
+      {universe && held && <Confirmed universe={universe.number} />}
       {universe?.protocol === 'artnet' && held && key !== undefined && <ArtNetNote universeKey={key} />}
       <Slider
         label={size > 1 ? `Level of all ${size}` : 'Level'}

@@ -2,7 +2,7 @@
 import { ledger, sendersOf } from '@taxiarch/core/flow';
 import { Link, useRouter } from 'expo-router';
 import { ScrollView, View } from 'react-native';
-import type { StandingReport, Trouble } from '@taxiarch/core/known';
+import { SURE_WORDS, type StandingReport, type Trouble } from '@taxiarch/core/known';
 import { useFindings, useNetworkLook, useShow } from '@/data/show';
 import { useLive } from '@/data/live';
 import { useMachines } from '@/data/machines';
@@ -10,6 +10,7 @@ import { FlowPicture } from '@/areas/flow/FlowPicture';
 import { useStanding, whyHref } from '@/data/diagnosis';
 import { Happened } from './Happened';
 import { KeptAsGood } from './KeptAsGood';
+import { MendAll } from './MendAll';
 import { Repair } from '@/areas/why/Repair';
 import { Button, Empty, KnownMark, Screen, Section, Sentence, StateWord, Text, WhyLink, count, useWide } from '@/ui';
 
@@ -69,6 +70,7 @@ function Standing() {
       <Heights standing={standing} />
       {troubles.length > 0 && (
         <Section title="What stands against it, by the light that it costs">
+          <MendAll troubles={troubles} />
           <View role="list" aria-label="What stands against it">
             {troubles.map((one) => (
               <TroubleCard key={one.says} trouble={one} />
@@ -95,9 +97,6 @@ function Standing() {
   );
 }
 
-/** What goes before a sentence that is not certain. */
-const HOW_SURE = { certain: '', likely: 'Likely: ', open: 'It may be: ' } as const;
-
 const lightText = ({ lamps, universes }: Trouble): string =>
   lamps > 0
     ? `${count(lamps, 'lamp')} without light or with another, on universe${universes.length === 1 ? '' : 's'} ${universes.join(', ')}`
@@ -110,7 +109,7 @@ function TroubleCard({ trouble }: { trouble: Trouble }) {
       <View className="flex-row items-start gap-3">
         <View className="flex-1 gap-1">
           <Text kind="strong">
-            {HOW_SURE[sure]}
+            {SURE_WORDS[sure]}
             {says}
           </Text>
           <Text kind="small" tone={trouble.lamps > 0 ? 'fault' : 'soft'}>
@@ -182,22 +181,23 @@ function HeightRow({
 /** What the checks of the plan find; they are worked out, not heard. */
 function PlanFindings() {
   const patch = useFindings();
-  const { findings: network, known } = useNetworkLook();
+  const { findings: network, known: looked } = useNetworkLook();
   const must = (all: readonly { readonly weight: string }[]) =>
     all.filter(({ weight }) => weight === 'must fix').length;
   const rows = [
-    { says: 'The patch', href: '/rig/findings', fix: patch.length, look: 0 },
+    { says: 'The patch', href: '/rig/findings', fix: patch.length, look: 0, known: true },
     {
       says: 'The network as planned',
       href: '/wire/findings',
       fix: must(network),
       look: network.length - must(network),
+      known: looked,
     },
   ] as const;
   return (
     <Section title="The plan by itself">
       <KnownMark known="worked out" of="the plan by itself" />
-      {rows.map(({ says, href, fix, look }) => (
+      {rows.map(({ says, href, fix, look, known }) => (
         <Link key={says} href={href} asChild>
           <Text tone="press" className="py-1">
             {says}:{' '}

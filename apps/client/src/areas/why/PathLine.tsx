@@ -18,8 +18,9 @@ function hrefOf({ kind, id, part }: Subject): Href {
     case 'stream':
       return `/listen/u${id}`;
     case 'universe':
-    case 'slot':
       return `/listen/u${id}`;
+    case 'slot':
+      return `/listen/u${id}?slot=${part}`;
     case 'port':
       return `/wire/ports/${id}`;
     case 'link':
@@ -30,7 +31,7 @@ function hrefOf({ kind, id, part }: Subject): Href {
 }
 
 function StepRow({ step, first }: { step: Step; first: boolean }) {
-  const { about, name, planned, now, known, state } = step;
+  const { about, name, planned, now, known, evidence, state } = step;
   return (
     <View role="listitem" className={`gap-1 border-l-4 py-2 pl-3 ${EDGES[state]}`}>
       <View className="flex-row items-center gap-2">
@@ -50,7 +51,7 @@ function StepRow({ step, first }: { step: Step; first: boolean }) {
       )}
       <Text kind="small">Planned: {planned}</Text>
       <Text tone={state === 'broken' ? 'fault' : 'text'}>Now: {now}</Text>
-      <KnownMark known={known} of={name} />
+      <KnownMark known={known} of={name} evidence={evidence} />
     </View>
   );
 }

@@ -1,6 +1,7 @@
 /** What mends a cause: one tap where a packet can, words where a hand must. */
 import { View } from 'react-native';
 import type { RepairAct } from '@taxiarch/core/known';
+import { PushBrings } from '@/areas/wire/machine/PushBrings';
 import { PushButton, PushOutcome, usePush } from '@/areas/wire/machine/PushPanel';
 import { useShow } from '@/data/show';
 import { Text } from '@/ui';
@@ -17,6 +18,7 @@ export function Repair({ says, act }: { says: string; act: RepairAct }) {
           <View className="flex-row">
             <PushButton push={push} machineIds={[machine.id]} label={`Push to ${machine.name}`} />
           </View>
+          {push.results.length === 0 && <PushBrings machineIds={[machine.id]} />}
           <PushOutcome push={push} />
         </>
       )}

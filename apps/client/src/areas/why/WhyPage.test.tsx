@@ -30,6 +30,7 @@ const answer = (over: Partial<WhyReport> = {}): WhyReport => ({
       planned: 'sACN 6',
       now: 'does not answer',
       known: 'not known',
+      evidence: ['It never answered.'],
       state: 'broken',
     },
     {
@@ -39,6 +40,7 @@ const answer = (over: Partial<WhyReport> = {}): WhyReport => ({
       planned: 'sACN 6 at priority 100',
       now: 'heard',
       known: 'heard',
+      evidence: ['Its last packet came here 0.2 s ago.'],
       state: 'fine',
     },
   ],
@@ -67,10 +69,11 @@ test('the sentence, the path as the light goes with its first break, and how eac
   ]);
 });
 
-test('a mark says what it means when it is tapped', async () => {
+test('a mark says what it means, and what it rests on, when it is tapped', async () => {
   await page(answer());
   fireEvent.click(screen.getByRole('button', { name: 'heard, how it is known: Bridge desk, universe 6' }));
   expect(screen.getByText('A packet came to this computer.')).toBeTruthy();
+  expect(screen.getByText('Its last packet came here 0.2 s ago.')).toBeTruthy();
 });
 
 test('what else it could be stands below, with what speaks against it', async () => {

@@ -21,12 +21,19 @@ function useNameOf({ kind, id, part }: Subject): string {
       const lamp = records.lamp.find((one) => one.id === id);
       return lamp ? `Lamp ${lamp.number} ${lamp.name}` : 'A lamp that is gone';
     }
-    case 'port':
-      return `${machine}, port ${part}`;
+    case 'port': {
+      const controller = records.machine.find((one) => one.id === id)?.controller;
+      return controller
+        ? `${machine}, universe ${controller.firstUniverse + Number(part) - 1}`
+        : `${machine}, port ${part}`;
+    }
+    case 'slot':
+      return `Slot ${id}/${part}`;
     case 'link':
       return records.link.find((one) => one.id === id)?.name ?? 'A link that is gone';
-    case 'machine':
     case 'interface':
+      return `Interface of ${machine}`;
+    case 'machine':
       return machine;
     default:
       return `Universe ${id}`;

@@ -3,6 +3,8 @@ import { useRouter, type Href } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import { findJumps, type JumpTarget } from '@taxiarch/core/jump';
+import type { Subject } from '@taxiarch/core/records';
+import { whyHref } from '@/data/diagnosis';
 import { useLive } from '@/data/live';
 import { useShow } from '@/data/show';
 import { Button } from '../Button';
@@ -22,6 +24,20 @@ function hrefOf(target: JumpTarget): Href {
   }
 }
 
+/** Of what Why? is asked there; a machine that is only heard is asked about by its address. */
+function subjectOf(target: JumpTarget): Subject {
+  switch (target.kind) {
+    case 'slot':
+      return { kind: 'slot', id: String(target.universe), part: String(target.channel) };
+    case 'universe':
+      return { kind: 'universe', id: String(target.universe), part: '' };
+    case 'lamp':
+      return { kind: 'lamp', id: target.id, part: '' };
+    case 'machine':
+      return { kind: 'machine', id: target.key, part: '' };
+  }
+}
+
 export function Jump({ onClose }: { onClose: () => void }) {
   const [typed, setTyped] = useState('');
   const router = useRouter();
@@ -32,9 +48,9 @@ export function Jump({ onClose }: { onClose: () => void }) {
     records,
     nodes.map(({ address, shortName }) => ({ address, name: shortName })),
   );
-  const go = (target: JumpTarget) => {
+  const go = (href: Href) => {
     onClose();
-    router.navigate(hrefOf(target));
+    router.navigate(href);
   };
   return (
     <View role="dialog" aria-label="Jump" className="absolute inset-0 bg-ground">
@@ -47,21 +63,28 @@ export function Jump({ onClose }: { onClose: () => void }) {
               onChange={setTyped}
               autoFocus
               placeholder="3/47, 101, u12, 127.0.0.31, a name"
-              onSubmitEditing={() => targets[0] && go(targets[0])}
+              onSubmitEditing={() => targets[0] && go(hrefOf(targets[0]))}
             />
           </View>
           <Button label="Close" onPress={onClose} />
         </View>
         <ScrollView keyboardShouldPersistTaps="handled">
           {targets.map((target) => (
-            <Pressable
-              key={target.label}
-              role="button"
-              onPress={() => go(target)}
-              className="min-h-12 justify-center border-b border-line px-2 active:bg-raised"
-            >
-              <Text>{target.label}</Text>
-            </Pressable>
+            <View key={target.label} className="flex-row items-center gap-2 border-b border-line">
+              <Pressable
+                role="button"
+                onPress={() => go(hrefOf(target))}
+                className="min-h-12 flex-1 justify-center px-2 active:bg-raised"
+              >
+                <Text>{target.label}</Text>
+              </Pressable>
+              <Button
+                label={`Why? ${target.label}`}
+                short="Why?"
+                look="bare"
+                onPress={() => go(whyHref(subjectOf(target)))}
+              />
+            </View>
           ))}
           {typed !== '' && targets.length === 0 && (
             <Text kind="soft">Nothing in the show or on the wire fits “{typed}”.</Text>

@@ -6,6 +6,7 @@ export const PATHS = {
   why: ['GET', '/api/why'],
   standing: ['GET', '/api/standing'],
   forecast: ['GET', '/api/forecast'],
+  forecastPush: ['GET', '/api/forecast/push'],
   openShipped: ['POST', '/api/show/shipped'],
   history: ['GET', '/api/history'],
   undo: ['POST', '/api/undo'],

@@ -1,7 +1,6 @@
 /** A sender counts its universes from another number: all lie one off. */
-import { byHand, sendersNear, subject, type Cause } from '../cause';
+import { byHand, movedBy, sendersNear, subject, type Cause } from '../cause';
 import { protocolName } from '../../address';
-import { withStreams } from '../../simulate';
 
 export const baseDiffers: Cause = {
   id: 'base-differs',
@@ -15,10 +14,7 @@ export const baseDiffers: Cause = {
           yield {
             about: subject('machine', id),
             says: `${scene.names.of(id)} counts from another number by ${protocolName(protocol)}: all that it sends lies one ${by > 0 ? 'above' : 'below'} the plan.`,
-            change: (world) =>
-              withStreams(world, id, ({ wire }) =>
-                wire.protocol === protocol ? { wire: { ...wire, number: wire.number + by } } : {},
-              ),
+            change: movedBy(scene, id, protocol, by),
             repair: byHand(`Move the first ${protocolName(protocol)} universe of ${scene.names.of(id)} by one.`),
           };
         }

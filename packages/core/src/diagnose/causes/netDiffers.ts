@@ -1,6 +1,5 @@
 /** A sender sends Art-Net in another net or sub-net. */
-import { byHand, sendersNear, subject, type Cause } from '../cause';
-import { withStreams } from '../../simulate';
+import { byHand, movedBy, sendersNear, subject, type Cause } from '../cause';
 
 export const netDiffers: Cause = {
   id: 'net-differs',
@@ -16,10 +15,7 @@ export const netDiffers: Cause = {
         yield {
           about: subject('machine', id),
           says: `${scene.names.of(id)} sends Art-Net in another ${what}.`,
-          change: (world) =>
-            withStreams(world, id, ({ wire }) =>
-              wire.protocol === 'artnet' ? { wire: { ...wire, number: wire.number + by } } : {},
-            ),
+          change: movedBy(scene, id, 'artnet', by),
           repair: byHand(`Set ${what} of ${scene.names.of(id)} as planned.`),
         };
     }

@@ -17,6 +17,7 @@ import {
 import { pennantOf, type Sender, sendersOf } from '@taxiarch/core/flow';
 import { changed } from '@taxiarch/core/edit';
 import type { Pennant, Route, Universe } from '@taxiarch/core/records';
+import { Forecast } from '@/areas/prove/Forecast';
 import { SlotField } from '@/areas/listen/SlotField';
 import { useLive } from '@/data/live';
 import { wholeFrom } from '@/data/numbers';
@@ -78,6 +79,7 @@ function Running({ route }: { route: Route }) {
   const planned = (wire: Route['out']) => plannedAt(wire, records.universe);
   // What goes to no universe of the show is named by the lamps that it comes from.
   const universe = planned(route.out) ?? (route.inputs[0]!.shift === 0 ? planned(route.inputs[0]!.wire) : undefined);
+  const target = planned(route.out);
   const spans = universe ? patch.universe(universe.number) : [];
   if (edit) return <RouteEditor route={route} />;
   const name = (wire: Route['out']) => wireName(wire, records.universe);
@@ -98,6 +100,7 @@ function Running({ route }: { route: Route }) {
       }
     >
       {shown}
+      {target && !report?.running && <Forecast universe={target.number} priority={route.priority} />}
       <Text>{routeText({ ...route, parts: [] }, name)}</Text>
       {backup && (
         <Notice state="look at">
