@@ -1,7 +1,7 @@
 /** A bad night: ten faults in the plan, each found and mended where it is told of, until all is fine. */
 import { expect, test, type Page } from '@playwright/test';
-import type { ShowReply } from '@taxiarch/core/contract';
-import { api, open } from './whole';
+import type { ShowReply, StandIn } from '@taxiarch/core/contract';
+import { api, handle, open } from './whole';
 
 const showName = async () => (await api<ShowReply>('/api/show')).records.show[0]!.name;
 
@@ -34,6 +34,13 @@ test('the bad night is opened, mended finding by finding, and fine at its end', 
   await page.getByRole('button', { name: 'Open Night Ferry, bad night' }).click();
   await page.getByRole('button', { name: 'Open it' }).click();
   await expect.poll(showName).toBe('Night Ferry, bad night');
+
+  // Not the plan alone is wrong: a cable is out, a desk is off, and the wire shows it.
+  const plugged = async () => (await api<StandIn[]>('/api/stand-ins')).find(({ id }) => id === 'boiler')!.plugged;
+  await expect.poll(plugged).toBe(false);
+  await open(page, '/listen');
+  await expect(page.getByText(/^38 of 40 universes steady on the wire/)).toBeVisible();
+  await handle('all', { reset: true });
 
   await open(page, '/flow/links/link-porthole');
   await page.getByRole('button', { name: 'Say that it counts from 1' }).click();

@@ -13,7 +13,9 @@ export const portsOf = (worker: number) => ({
   sacn: 25_568 + worker,
   artnet: 26_454 + worker,
 });
-const { page: PORT, panel: PANEL_PORT } = portsOf(Number(process.env['TEST_PARALLEL_INDEX'] ?? 0));
+const { page: PORT, panel: PANEL_PORT, ...udp } = portsOf(Number(process.env['TEST_PARALLEL_INDEX'] ?? 0));
+/** UDP ports of the whole that a test meets */
+export const UDP = udp;
 /** For a server that a test starts itself. */
 export const OWN = portsOf(20 + Number(process.env['TEST_PARALLEL_INDEX'] ?? 0));
 export const BASE = `http://127.0.0.1:${PORT}`;

@@ -1,7 +1,9 @@
 /** What was once believed too easily: each is told where one lands, and mended from Why?. */
+import { createSocket } from 'node:dgram';
 import { expect, test, type Page } from '@playwright/test';
+import { encodeDmx } from '@taxiarch/core/artnet';
 import type { ShowReply } from '@taxiarch/core/contract';
-import { api, handle, makeSafe, open } from './whole';
+import { BOILER_NODE, UDP, api, handle, levelAt, makeSafe, open } from './whole';
 
 test.afterEach(async () => {
   await makeSafe();
@@ -67,4 +69,50 @@ test('a node that does not answer: two causes fit, one question tells them apart
   await question.getByRole('button', { name: 'Yes' }).click();
   await expect(verdict(page)).toHaveText(/The network cable of Quay node is out/, { timeout: 20_000 });
   await expect(verdict(page)).not.toContainText('It may be');
+});
+
+/** Somebody whom nobody planned sends Art-Net to all, until the returned function is called. */
+async function stranger(address: string, portAddress: number): Promise<() => void> {
+  const socket = createSocket({ type: 'udp4', reuseAddr: true });
+  await new Promise<void>((bound) => socket.bind(0, address, bound));
+  socket.setBroadcast(true);
+  const bytes = encodeDmx({ sequence: 0, physical: 0, portAddress, slots: new Uint8Array(512).fill(9) });
+  const sending = setInterval(() => socket.send(bytes, UDP.artnet, '127.255.255.255'), 100);
+  return () => {
+    clearInterval(sending);
+    socket.close();
+  };
+}
+
+test('a port that merges two already and takes no third: told before the take, not called won, named and mended', async ({
+  page,
+}) => {
+  test.slow();
+  // Universe 10 goes by Art-Net from the Bridge desk to port 3 of the Boiler node.
+  const leave = await stranger('127.0.0.201', 9);
+  try {
+    await open(page, '/prove');
+    await page.getByRole('radio', { name: 'Slots' }).click();
+    await page.getByLabel('One slot or a run').fill('10/5');
+    const forecast = page.getByRole('list', { name: 'What a take would bring' });
+    await expect(forecast).toContainText(
+      /Would not follow: Port 3 of Boiler node merges already as many senders as it can: .*Bridge desk/,
+    );
+    await page.getByRole('button', { name: 'Take', exact: true }).click();
+    await page.getByRole('button', { name: 'Make hot and take' }).click();
+    await page.getByLabel('Level', { exact: true }).fill('255');
+    // What the port says then is no more than that: it merges, and what it merges is not what was taken.
+    await expect(page.getByRole('list', { name: 'What the ports say' })).toContainText(
+      'Boiler node, port 3: it says that it sends, merging',
+    );
+    expect(await levelAt(BOILER_NODE, 3, 5)).not.toBe(255);
+
+    await open(page, '/why?kind=slot&id=10&part=5');
+    await expect(verdict(page)).toContainText('127.0.0.201', { timeout: 20_000 });
+    await expect(page.getByRole('list', { name: 'The path' })).toContainText('heard from 127.0.0.201');
+  } finally {
+    leave();
+  }
+  // The stranger has gone, and ten seconds later its place with it: what was taken gets through.
+  await expect.poll(() => levelAt(BOILER_NODE, 3, 5)).toBe(255);
 });

@@ -63,8 +63,11 @@ async function answers(fault: Fault, first: WhyReport): Promise<{ why: WhyReport
   return { why, given };
 }
 
-async function forget(count: number): Promise<void> {
-  for (let i = 0; i < count; i += 1) await send('/api/undo', { author: 'Bench' });
+/** What was answered on the way counts for that fault only. */
+async function forgetAll(): Promise<void> {
+  const { records } = await get<ShowReply>('/api/show');
+  const changes = records.sighting.map(({ id, rev }) => ({ kind: 'sighting', id, rev, after: null }));
+  if (changes.length > 0) await send('/api/edits', { author: 'Bench', sentence: 'Forgot what was seen', changes });
 }
 
 /** Everything as it was shipped, and nothing left to say of what was. */
@@ -110,7 +113,7 @@ async function tryFault(fault: Fault): Promise<Outcome> {
     why = await ask(fault.at);
   }
   const { troubles, unexplained } = await stand();
-  await forget(given);
+  await forgetAll();
   return {
     fault,
     first: right(why.suspects[0]?.cause),
@@ -125,25 +128,31 @@ async function tryFault(fault: Fault): Promise<Outcome> {
   };
 }
 
-/** Two at once: both named, by what stands against opening and by what is still named when the first is mended. */
+/** What a person would mend first: the first of what stands against opening, and the first answer where each is noticed. */
+async function namedFirst(left: readonly Fault[]): Promise<string[]> {
+  const { troubles } = await stand();
+  const whys: WhyReport[] = [];
+  for (const fault of left) whys.push((await answers(fault, await ask(fault.at))).why);
+  return [...troubles.slice(0, 1), ...whys.flatMap(({ suspects }) => suspects.slice(0, 1))].map(({ cause }) => cause);
+}
+
+/** Two at once: whether both are named within two repairs, each of which mends what was named before it. */
 async function tryPair(one: Fault, other: Fault): Promise<boolean> {
   for (const hand of [...one.hands, ...other.hands]) await handle(hand);
-  const end = Date.now() + LONGEST_MS;
-  const causes = async (): Promise<string[]> => {
-    const standing = await stand();
-    const whys = [await ask(one.at), await ask(other.at)];
-    return [
-      ...standing.troubles.map(({ cause }) => cause),
-      ...whys.flatMap(({ suspects }) => suspects.slice(0, 2).map(({ cause }) => cause)),
-    ];
-  };
-  while (Date.now() < end) {
-    const named = await causes();
-    const both = [one, other].every((fault) => fault.causes.some((cause) => named.includes(cause)));
-    if (both) return true;
-    await wait(ASK_EVERY_MS);
+  let left = [one, other];
+  for (let repairs = 0; repairs < 2 && left.length > 0; repairs += 1) {
+    const end = Date.now() + LONGEST_MS;
+    let found: Fault | undefined;
+    while (!found && Date.now() < end) {
+      const named = await namedFirst(left);
+      found = left.find(({ causes }) => causes.some((cause) => named.includes(cause)));
+      if (!found) await wait(ASK_EVERY_MS);
+    }
+    if (!found) return false;
+    for (const { id } of found.hands) await handle({ id, reset: true });
+    left = left.filter((fault) => fault !== found);
   }
-  return false;
+  return left.length === 0;
 }
 
 async function withStandIns<T>(work: () => Promise<T>): Promise<T> {
@@ -219,6 +228,7 @@ export const measure = (extent: Extent): Promise<Figure[]> =>
       let both = 0;
       for (let i = 0; i < pairs; i += 1) {
         await calm();
+        await forgetAll();
         const one = FAULTS[Math.floor(next() * FAULTS.length)]!;
         const others = FAULTS.filter((fault) => areApart(fault, one));
         const other = others[Math.floor(next() * others.length)]!;
@@ -226,7 +236,7 @@ export const measure = (extent: Extent): Promise<Figure[]> =>
         else process.stdout.write(`  pair ${one.id} + ${other.id}: not both\n`);
       }
       figures.push({
-        figure: `${pairs} pairs of faults at random, seed ${seed}: both named`,
+        figure: `${pairs} pairs of faults at random, seed ${seed}: both named within two repairs`,
         asked: 'at least 85 %',
         seen: share(both, pairs),
         met: both >= 0.85 * pairs,

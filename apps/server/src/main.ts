@@ -202,7 +202,7 @@ async function main(): Promise<void> {
   const client = options.client === undefined ? undefined : join(resolve(options.client));
   server.removeAllListeners('request').removeAllListeners('upgrade');
   const bench = new Bench(options.benchPort === undefined ? undefined : `http://${LOOPBACK}:${options.benchPort}`);
-  const practising = new Practising(folder, bench, host, show);
+  const practising = new Practising(folder, bench, host, show, notices);
   const app = createApp({ show, host, feed, settings, notices, guard, log, client, bench, practising });
   server.on('request', app.callback());
   feed.attach(server, (request) => guard.refuse(request) === undefined && guard.admits(request));

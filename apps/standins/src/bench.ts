@@ -80,11 +80,17 @@ export const openBench = (
       const { id, faults, reset, mistakes, deaf, firmware, power, plugged, loses, delays, cue, master, fader, turn } =
         given as unknown as Handled;
       if (reset) {
-        for (const sender of senders.values()) await sender.err(NO_MISTAKES);
-        for (const sender of senders.values()) sender.run(!sender.report().stranger);
-        for (const node of nodes.values()) await node.reset();
-        await askVisualiser(visualiser, 'set', RIGHT);
-        await askVisualiser(visualiser, 'power', { on: true });
+        const isMeant = (one: string) => id === 'all' || id === one;
+        for (const [name, one] of senders) {
+          if (!isMeant(name)) continue;
+          await one.err(NO_MISTAKES);
+          one.run(!one.report().stranger);
+        }
+        for (const [name, one] of nodes) if (isMeant(name)) await one.reset();
+        if (isMeant('crow')) {
+          await askVisualiser(visualiser, 'set', RIGHT);
+          await askVisualiser(visualiser, 'power', { on: true });
+        }
         return all();
       }
       if (id === 'crow') {

@@ -7,6 +7,7 @@ import type { PushResult } from '@taxiarch/core/node';
 import { LAST_NIGHT, Practice, nightOf, type Mark, type PracticeEnd } from '@taxiarch/core/practise';
 import type { Subject } from '@taxiarch/core/records';
 import type { EngineHost } from '../bridge/host';
+import type { Notices } from '../bridge/notices';
 import type { ShowDoor } from '../bridge/showDoor';
 import { ProblemError } from '../http/problem';
 import { KeptFile } from '../store/keptFile';
@@ -34,8 +35,15 @@ export class Practising {
     private readonly bench: Bench,
     private readonly host: Pick<EngineHost, 'now'>,
     private readonly show: Pick<ShowDoor, 'plan'>,
+    notices: Pick<Notices, 'say'>,
   ) {
     this.file = new KeptFile(join(folder, 'marks.json'), marksOf, () => []);
+    if (this.file.damaged)
+      notices.say(
+        'marks',
+        'The marks of those who practised were damaged; those from before the last are in use.',
+        `The damaged file was kept as ${this.file.damaged.aside}.`,
+      );
   }
 
   /** Why nobody can practise here; empty if one can. Nothing of it may ever reach a real network. */

@@ -33,15 +33,17 @@ export function forecastTake(whole: Whole, universe: number, priority: number): 
   };
   const said = new Map(seen.nodes.map((one) => [one.id, one]));
   const nodes = nodesAsTheySay(carriers, seen);
+  const others = heardSenders(ground, (one) => one.key === key);
+  const calls = new Map(others.map(({ name, address }) => [address, name]));
   // Taxiarch comes last: who is there already has the first places.
-  const { ports } = observe({ ...world, senders: [...heardSenders(ground, (one) => one.key === key), ours], nodes });
+  const { ports } = observe({ ...world, senders: [...others, ours], nodes });
   return carriers.flatMap((node, i) =>
     node.ports
       .filter((port) => carries(port, key))
       .map(({ number }): PortForecast => {
         const set = nodes[i]!.ports.find((port) => port.number === number)!;
         const word = said.has(node.id)
-          ? wordOf(set, ports.get(portKey(node.id, number))!, node.name, ours, priority, key)
+          ? wordOf(set, ports.get(portKey(node.id, number))!, node.name, ours, priority, key, calls)
           : SAYS_NOTHING;
         return { nodeId: node.id, port: number, name: capital(names.port(node.id, number)), ...word };
       }),
@@ -64,6 +66,8 @@ function wordOf(
   ours: WorldSender,
   priority: number,
   key: number,
+  /** What senders are called, by their address */
+  calls: ReadonlyMap<string, string>,
 ): Word {
   const push = `Push the plan to ${node}.`;
   if (set.use !== 'out') return no(`is ${set.use === 'in' ? 'an input' : 'off'}`, push);
@@ -71,19 +75,20 @@ function wordOf(
   const isOurs = ({ protocol, id, address }: (typeof port.sources)[number]) =>
     protocol === 'sacn' ? id === OURS : address === ours.address;
   const others = port.sources.filter((one) => !isOurs(one));
+  const named = (all: typeof others) =>
+    all.map(({ name, address }) => name || (calls.get(address) ?? address)).join(' and ');
   if (others.length === port.sources.length) {
     // What reaches it and finds no place is refused; what does not reach it is another matter.
     if (!port.refused.some(isOurs)) return no('lies in another network', `Give both an address in one network.`);
-    const who = others.map(({ name, address }) => name || address).join(' and ');
     return no(
-      `merges already as many senders as it can: ${who}`,
+      `merges already as many senders as it can: ${named(others)}`,
       `Stop one of them, cancel the merge at ${node}, or let another join instead.`,
     );
   }
   const above = others.filter((one) => one.priority > priority);
   if (above.length > 0)
     return no(
-      `follows ${above.map(({ name }) => name).join(' and ')}, at a higher priority`,
+      `follows ${named(above)}, at a higher priority`,
       `Send at more than ${Math.max(...above.map((one) => one.priority))}; the settings of this computer say the priority.`,
     );
   const equals = others.some((one) => one.protocol === 'artnet' || one.priority === priority);

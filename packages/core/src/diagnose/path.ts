@@ -316,8 +316,11 @@ function strangerSteps(scene: Scene, evidence: Evidence): PathStep[] {
 function visualiserSteps(scene: Scene, evidence: Evidence): PathStep[] {
   return scene.world.visualisers
     .filter(({ id }) => scene.near.visualisers.has(id))
-    .map(({ id, name, address, listens }) => {
+    .map(({ id, name, address, listens: all }) => {
       const said = scene.seen.visualisers.find((one) => one.id === id);
+      // Of a link only what travels on it is asked.
+      const listens =
+        scene.near.subject.kind === 'link' ? all.filter((wire) => scene.near.wires.has(wireKey(wire))) : all;
       const artnet = listens.filter(({ protocol }) => protocol === 'artnet').map(wireKey);
       const lacks = artnet.filter((key) => !said?.gets.includes(key));
       return step(

@@ -46,7 +46,7 @@ export function why(about: Subject, whole: Whole, clock: () => number): WhyRepor
   const suspects = early ? [] : judgement.suspects;
   const first = together.length > 0 && !early ? together : suspects.slice(0, 1);
   const rest = suspects.filter((one) => !first.some(({ deviation }) => deviation === one.deviation));
-  const open = path.some(({ state }) => state === 'open');
+  const open = path.some(({ state }) => state !== 'fine');
   const asked = early ? undefined : questionOf(scene, judgement);
   const sure = early ? 'not known' : sureOf(judgement, open);
   // From the sender on, as the light goes.

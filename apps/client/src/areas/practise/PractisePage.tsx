@@ -26,13 +26,13 @@ import {
   Screen,
   Section,
   Sentence,
-  Slider,
   StateWord,
   Text,
   count,
   stopwatch,
 } from '@/ui';
 
+const MANY = Array.from({ length: MOST_FAULTS }, (_, i) => ({ value: String(i + 1), label: String(i + 1) }));
 const HARD = HARDNESS.map((value) => ({ value, label: value }));
 
 export function PractisePage() {
@@ -80,11 +80,11 @@ function Begin({ practice: { cannot, last, marks } }: { practice: PracticeReply 
           Faults are planted in the stand-ins, never in a real network. Find each with whatever Taxiarch tells, then
           mend it or say what it is.
         </Text>
-        <Slider
+        <Pick
           label="How many things are wrong"
-          value={many}
-          max={MOST_FAULTS}
-          onChange={(value) => setMany(Math.max(1, value))}
+          options={MANY}
+          value={String(many)}
+          onChange={(value) => setMany(Number(value))}
         />
         <Text kind="label">How hard</Text>
         <Choice label="How hard" options={HARD} value={hard} onChange={setHard} />

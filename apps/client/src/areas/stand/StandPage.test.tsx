@@ -3,7 +3,7 @@ import { nightFerry } from '@taxiarch/core/demo';
 import { statesNow, type StandingReport, type Trouble } from '@taxiarch/core/known';
 import type { Good, ShowRecords } from '@taxiarch/core/records';
 import { routed } from '@/testing/router';
-import { liveOf, open, proposed, settled } from '@/testing/server';
+import { asked, liveOf, open, proposed, settled } from '@/testing/server';
 import { StandPage } from './StandPage';
 
 const ferry = nightFerry();
@@ -53,6 +53,46 @@ test('what stands against it: how sure, how much light it costs, its repair and 
   expect(within(cards[0]!).getByRole('button', { name: 'Make hot and push to Boiler node' })).toBeTruthy();
   fireEvent.click(within(cards[0]!).getByRole('button', { name: 'Why? Port 1 of Boiler node is switched off.' }));
   expect(routed.sent).toEqual(['/why?kind=port&id=machine-boiler&part=1']);
+});
+
+test('all that is certain and a packet can mend is mended in one push, after a look at what it brings', async () => {
+  const at = (id: string, over: Partial<Trouble> = {}) =>
+    trouble({ says: `A port of ${id} is off.`, act: { kind: 'push', machineId: `machine-${id}` }, ...over });
+  const troubles = [
+    at('boiler'),
+    at('car-deck'),
+    at('quay', { sure: 'likely' }),
+    at('saloon', { act: { kind: 'hand' } }),
+  ];
+  const brings = {
+    nodeId: 'machine-boiler',
+    port: 1,
+    name: 'Port 1 of Boiler node',
+    was: 'off',
+    becomes: 'sACN 6',
+    light: 'goes dark',
+    says: 'nobody is heard there now: it would go dark',
+    lamps: 54,
+  };
+  await open(<StandPage />, {
+    records: ferry,
+    says: {
+      '/api/standing': standing({ troubles }),
+      '/api/forecast/push': [brings],
+      '/api/nodes/push': { results: [] },
+    },
+  });
+  fireEvent.click(screen.getByRole('button', { name: 'Mend all that is certain (2)' }));
+  await settled();
+  const region = within(screen.getByRole('region', { name: 'Mend all that is certain' }));
+  expect(region.getByText('A port of car-deck is off.')).toBeTruthy();
+  expect(region.queryByText('A port of quay is off.')).toBeNull();
+  expect(region.getByText(/^Port 1 of Boiler node: off → sACN 6; nobody is heard.*and 54 lamps with it$/)).toBeTruthy();
+  fireEvent.click(region.getByRole('button', { name: 'Make hot and push to 2 nodes' }));
+  await settled();
+  expect(asked.find(({ path }) => path === '/api/nodes/push')!.body).toEqual({
+    machineIds: ['machine-boiler', 'machine-car-deck'],
+  });
 });
 
 test('what no cause explains is told in sentences, and what there was no time for is not called unexplained', async () => {

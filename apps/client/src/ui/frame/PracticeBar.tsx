@@ -26,9 +26,9 @@ export function PracticeBar() {
 function Running({ began, found, count }: { began: number; found: number; count: number }) {
   const path = usePathname();
   const router = useRouter();
-  const { records } = useShow();
+  const { records, loaded } = useShow();
   const seconds = useSince(began);
-  const here = path === '/practise' ? '' : screenName(path, window.location.search, records);
+  const here = path === '/practise' || !loaded ? '' : screenName(path, window.location.search, records);
   useEffect(() => {
     if (here !== '') tellLooked(here);
   }, [here]);
@@ -39,7 +39,7 @@ function Running({ began, found, count }: { began: number; found: number; count:
       className="flex-row items-center gap-2 border-t border-line bg-raised px-4"
     >
       <Text className="flex-1" numberOfLines={1}>
-        Practising: {found} of {count} found, {stopwatch(seconds)}
+        {found} of {count} found, {stopwatch(seconds)}
       </Text>
       {path !== '/practise' && (
         <Button label="Say what is wrong" look="bare" onPress={() => router.navigate('/practise')} />
