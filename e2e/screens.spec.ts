@@ -1,6 +1,7 @@
 /** Pictures of the main views for docs/screenshots, from the demo show. Made by `npm run screens`. */
 import { join, resolve } from 'node:path';
 import { test } from '@playwright/test';
+import { nightOf } from '@taxiarch/core/practise';
 import { api, handle, makeSafe, open } from './whole';
 
 const FOLDER = resolve(__dirname, '../docs/screenshots');
@@ -15,7 +16,6 @@ const VIEWS = [
   ['rig', PHONE, '/rig'],
   ['rig-plan', PHONE, '/rig/plan'],
   ['listen', PHONE, '/listen'],
-  ['slots', PHONE, '/listen/u2'],
   ['slot', PHONE, '/listen/u7?slot=40'],
   ['wire', PHONE, '/wire'],
   ['flow', PHONE, '/flow'],
@@ -29,6 +29,21 @@ for (const [name, viewport, path] of VIEWS)
     await page.waitForTimeout(1500);
     await page.screenshot({ path: join(FOLDER, `${name}.png`) });
   });
+
+test('practise, at its end', async ({ page }) => {
+  await page.setViewportSize(PHONE);
+  await open(page, '/');
+  await api('/api/practice/begin', { author: 'Mara', count: 2, hard: 'easy', number: 50 });
+  const [one] = nightOf(50, 2, 'easy');
+  await open(page, '/wire');
+  await page.waitForTimeout(2500);
+  await api('/api/practice/hint', {});
+  await api('/api/practice/name', { about: one!.at, cause: one!.causes[0] });
+  await api('/api/practice/end', {});
+  await open(page, '/practise');
+  await page.waitForTimeout(1000);
+  await page.screenshot({ path: join(FOLDER, 'practise.png') });
+});
 
 test('a fault of the patch, and its mends', async ({ page }) => {
   const { records } = await api<{ records: { lamp: { id: string; rev: number }[] } }>('/api/show');

@@ -11,6 +11,7 @@ import {
   encodeAddress,
   encodeIpProg,
   encodePoll,
+  POLL_REPLY_ON_CHANGE,
   portsOf,
   type ArtNetMessage,
   type ArtPollReply,
@@ -364,6 +365,27 @@ describe('the bench', () => {
     await bench({ id: 'all', reset: true });
     await until(names, both);
     expect((await box('boiler')).ports[1]).toMatchObject({ wire: 8 });
+  });
+
+  test('who asks to be told of changes is told that signal stopped, without asking again', async () => {
+    const pages: ArtPollReply[] = [];
+    const socket = await open('127.0.0.95', ports.artnet, (bytes) => {
+      const decoded = decodeArtNet(bytes);
+      if (decoded.ok && decoded.value.kind === 'pollReply' && decoded.value.portName === 'Quay node')
+        pages.push(decoded.value);
+    });
+    const passes = () => portsOf(pages.at(-1)!)[0]?.active;
+    socket.send(encodePoll({ flags: POLL_REPLY_ON_CHANGE }), ports.artnet, '127.0.0.37');
+    await until(
+      async () => pages.length > 0 && passes(),
+      (yes) => yes === true,
+    );
+    await bench({ id: 'gangway', power: false });
+    await until(
+      async () => passes(),
+      (yes) => yes === false,
+    );
+    await bench({ id: 'all', reset: true });
   });
 
   test('a pulled cable: the port holds, then goes black after its three seconds, and comes back', async () => {

@@ -17,7 +17,7 @@ import { MOST_FILE_BYTES } from '@taxiarch/core/format/archive';
 import { checkWith } from '@taxiarch/core/records';
 import { isShowEndpoint, type RawCall, type RawReply, type ShowEndpoint } from '../bridge/showMessages';
 import { parseJson, readBody } from './body';
-import { ProblemError } from './problem';
+import { ProblemError } from '../problemError';
 
 const MIB = 1024 * 1024;
 /** Most bytes of a request in JSON */

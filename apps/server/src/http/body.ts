@@ -1,5 +1,5 @@
 /** Bodies of requests, read without trust: never more than is allowed, and JSON no deeper than it need be. */
-import { ProblemError } from './problem';
+import { ProblemError } from '../problemError';
 
 const MIB = 1024 * 1024;
 /** JSON is nested no deeper than this. */

@@ -17,7 +17,7 @@ import type { ShowRecords } from '@taxiarch/core/records';
 import type { KeptFiles } from '../store/files';
 import type { ShowStore } from '../store/store';
 import type { Handlers } from './api';
-import { ProblemError } from './problem';
+import { ProblemError } from '../problemError';
 
 const WRITERS: Readonly<Record<TableName, (records: ShowRecords) => string>> = {
   lamps: writeLampTable,

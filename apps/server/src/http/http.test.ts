@@ -69,6 +69,16 @@ describe('a show', () => {
     expect((await server.request('GET', '/api/why')).body).toMatchObject({ detail: 'Say of what: “kind” and “id”.' });
     expect((await server.request('GET', '/api/why?kind=sail&id=1')).status).toBe(404);
     expect((await server.request('GET', '/api/forecast')).status).toBe(400);
+    expect((await server.request('GET', '/api/forecast/push')).body).toMatchObject({
+      detail: 'Say which machines: “machines”.',
+    });
+    expect(await server.get('/api/forecast/push?machines=machine-boiler')).toEqual([]);
+    expect((await server.request('GET', '/api/practice')).body).toMatchObject({
+      cannot: 'There are no stand-ins: this is a real network, and nothing is planted in one.',
+    });
+    const begin = { author: 'Mara', count: 1, hard: 'easy' };
+    expect((await server.request('POST', '/api/practice/begin', begin)).status).toBe(422);
+    expect((await server.request('POST', '/api/practice/begin', { ...begin, count: 0 })).status).toBe(400);
     // Nobody is on this network: while it has just begun to listen nothing is missing yet.
     const standing = await eventually(
       () => server.get<StandingReport>('/api/standing'),
@@ -77,7 +87,13 @@ describe('a show', () => {
     expect(standing.wire).toMatchObject({ of: 40, known: 0 });
     expect(standing.troubles[0]).toMatchObject({ cause: 'here-deaf' });
     const why = await server.get<WhyReport>('/api/why?kind=lamp&id=lamp-101');
-    expect(why.path.map(({ state }) => state)).toEqual(['open', 'broken', 'broken', 'broken']);
+    expect(why.path.map(({ kind, state }) => [kind, state])).toEqual([
+      ['lamp', 'open'],
+      ['slot', 'open'],
+      ['port', 'broken'],
+      ['port', 'broken'],
+      ['sender', 'broken'],
+    ]);
     const forecast = await server.get<PortForecast[]>('/api/forecast?universe=6&priority=150');
     expect(forecast).toMatchObject([{ nodeId: 'machine-boiler', port: 1, follows: null }]);
     expect(await server.get('/api/happened')).toEqual({ happened: expect.any(Array) as unknown });

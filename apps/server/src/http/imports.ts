@@ -2,7 +2,7 @@
 import type { Imports } from '../imports/imports';
 import type { ShowStore } from '../store/store';
 import type { Handlers } from './api';
-import { ProblemError } from './problem';
+import { ProblemError } from '../problemError';
 
 const GONE = 'This file is not here any more. Bring it in again.';
 

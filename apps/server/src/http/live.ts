@@ -7,7 +7,7 @@ import type { SettingsFile } from '../settings';
 import type { ShowDoor } from '../bridge/showDoor';
 import { readSacnRuns } from '@taxiarch/core/address';
 import type { Handlers } from './api';
-import { ProblemError } from './problem';
+import { ProblemError } from '../problemError';
 
 type LiveHandlers = Pick<
   Handlers,

@@ -5,7 +5,7 @@ import { Pusher } from '../nodes/push';
 import type { ShowDoor } from '../bridge/showDoor';
 import type { Practising } from '../practise/practising';
 import type { Handlers } from './api';
-import { ProblemError } from './problem';
+import { ProblemError } from '../problemError';
 
 type NodeHandlers = Pick<Handlers, 'push' | 'locate' | 'scan'>;
 

@@ -6,7 +6,7 @@ import type { TakeOrder } from '../bridge/engineMessages';
 import type { Feed } from '../feed/feed';
 import type { ShowDoor } from '../bridge/showDoor';
 import type { Handlers } from './api';
-import { ProblemError } from './problem';
+import { ProblemError } from '../problemError';
 
 type OutputHandlers = Pick<Handlers, 'readOutput' | 'makeHot' | 'take' | 'giveBack'>;
 

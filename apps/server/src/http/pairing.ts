@@ -2,7 +2,7 @@
 import type { Middleware } from 'koa';
 import { readBody } from './body';
 import type { Guard } from './guard';
-import { ProblemError } from './problem';
+import { ProblemError } from '../problemError';
 
 const escape = (text: string): string => text.replace(/[&<>"']/g, (character) => `&#${character.charCodeAt(0)};`);
 

@@ -3,18 +3,8 @@ import type { Middleware } from 'koa';
 import type { Logger } from 'pino';
 import { PROBLEMS, problemType, type Problem, type ProblemName } from '@taxiarch/core/contract';
 import { Away } from '../bridge/away';
+import { ProblemError } from '../problemError';
 import { RefusedEdit, StaleEdit } from '../store/store';
-
-/** Thrown by handlers; becomes the reply. */
-export class ProblemError extends Error {
-  constructor(
-    readonly problem: ProblemName,
-    detail: string,
-    readonly more: Partial<Problem> = {},
-  ) {
-    super(detail);
-  }
-}
 
 const document = (name: ProblemName, detail: string, more: Partial<Problem> = {}): Problem => ({
   type: problemType(name),

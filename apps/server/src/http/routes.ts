@@ -2,7 +2,7 @@
 import { fromWireKey } from '@taxiarch/core/address';
 import type { EngineHost } from '../bridge/host';
 import type { Handlers } from './api';
-import { ProblemError } from './problem';
+import { ProblemError } from '../problemError';
 
 type RouteHandlers = Pick<Handlers, 'readRoutes' | 'runRoutes' | 'giveBackRoute' | 'learnFader'>;
 

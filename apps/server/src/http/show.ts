@@ -7,7 +7,7 @@ import type { Findings } from '../findings/findings';
 import type { Question } from '../findings/findingsThread';
 import type { ShowStore } from '../store/store';
 import type { Handlers } from './api';
-import { ProblemError } from './problem';
+import { ProblemError } from '../problemError';
 
 const HISTORY_LENGTH = 30;
 

@@ -1,7 +1,7 @@
 /** The demo's bench of stand-ins, reached over HTTP on this computer. */
 import type { StandIn } from '@taxiarch/core/contract';
 import type { Hand } from '@taxiarch/core/fault';
-import { ProblemError } from '../http/problem';
+import { ProblemError } from '../problemError';
 
 const LONGEST_MS = 4000;
 

@@ -9,7 +9,7 @@ import type { Subject } from '@taxiarch/core/records';
 import type { EngineHost } from '../bridge/host';
 import type { Notices } from '../bridge/notices';
 import type { ShowDoor } from '../bridge/showDoor';
-import { ProblemError } from '../http/problem';
+import { ProblemError } from '../problemError';
 import { KeptFile } from '../store/keptFile';
 import type { Bench } from './bench';
 

@@ -45,8 +45,6 @@ const named = report('PracticeNamed', {
   right: yesNo(),
   practice: plain<PracticeReply>(practiceReply.schema),
 });
-export interface PracticeNamed extends ReportOf<typeof named.fields> {}
-
 export interface PracticeRequest {
   readonly author: string;
   readonly count: number;

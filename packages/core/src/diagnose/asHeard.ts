@@ -10,18 +10,19 @@ import {
   type WorldSender,
 } from '../simulate';
 import { isOwn } from './heard';
-import type { Ground } from './scene';
+import type { Scene } from './scene';
 
 export const carries = ({ use, protocol, wire }: Pick<WorldPort, 'use' | 'protocol' | 'wire'>, key: number): boolean =>
   use === 'out' && wireKey({ protocol, number: wire }) === key;
 
-/** Everybody else who is heard now with levels, as senders of the world; of `which` streams. */
+/** Who is heard now with levels, as senders of the world; of `which` streams. This computer comes last: who is there already has the first places. */
 export const heardSenders = (
-  { seen, names }: Pick<Ground, 'seen' | 'names'>,
+  { seen, names }: Pick<Scene, 'seen' | 'names'>,
   which: (stream: ObservedStream) => boolean,
 ): WorldSender[] =>
   seen.streams
-    .filter((one) => one.levels && !isOwn(one.sender) && which(one))
+    .filter((one) => one.levels && which(one))
+    .sort((a, b) => Number(isOwn(a.sender)) - Number(isOwn(b.sender)))
     .map(({ key, sender, address, priority, slots }) => ({
       id: sender,
       name: names.of(sender),

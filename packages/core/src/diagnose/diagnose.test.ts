@@ -1,50 +1,13 @@
-import { nightFerry } from '../demo';
-import { Patch } from '../patch';
 import type { ShowRecords, Subject } from '../records';
-import {
-  observe,
-  plainStream,
-  plannedWorld,
-  withNode,
-  withPort,
-  withSender,
-  withStreams,
-  withVisualiser,
-  type Observed,
-  type Present,
-  type World,
-} from '../simulate';
+import { plainStream, withNode, withPort, withSender, withStreams, withVisualiser, type World } from '../simulate';
 import { bestQuestion } from './ask';
 import { CAUSES } from './causes';
 import { subject } from './cause';
 import { judge, surenessOf } from './judge';
 import { narrow } from './narrow';
-import { namesOf, sceneOf, type Ground, type Scene } from './scene';
+import { namesOf } from './scene';
+import { PRESENT, ferry, judged, scene, type Given } from './testing/scenes';
 
-const ferry = nightFerry();
-const PRESENT: Present = { here: { addresses: [], lists: null }, polled: true, own: [] };
-
-interface Given {
-  readonly records?: ShowRecords;
-  readonly present?: Present;
-  readonly answers?: Observed['answers'];
-}
-
-/** What stands near something, while the world is as `change` makes it. */
-function scene(about: Subject, change: (world: World) => World, given: Given = {}): Scene {
-  const { records = ferry, present = PRESENT, answers = new Map<string, 'yes' | 'no'>() } = given;
-  const patch = new Patch(records.lamp, records.type, records.run, records.machine);
-  const world = (lampIds: readonly string[]) => plannedWorld(records, patch, lampIds, present);
-  const ground: Ground = {
-    whole: { records, patch, entries: [] } as unknown as Ground['whole'],
-    seen: { ...observe(change(world([]))), answers, settling: new Set(), confirmed: new Map(), besides: true },
-    names: namesOf(records),
-    world,
-  };
-  return sceneOf(ground, about);
-}
-const judged = (about: Subject, change: (world: World) => World, given?: Given) =>
-  judge(narrow(scene(about, change, given)));
 const asIs = (world: World): World => world;
 
 const boiler = subject('machine', 'machine-boiler');

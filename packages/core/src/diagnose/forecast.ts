@@ -3,6 +3,7 @@ import { wireKey } from '../address';
 import type { PortForecast } from '../known';
 import { observe, plainStream, portKey, type PortNow, type WorldPort, type WorldSender } from '../simulate';
 import { carries, heardSenders, nodesAsTheySay } from './asHeard';
+import { isOwn } from './heard';
 import { groundOf, type Whole } from './scene';
 import { capital } from './words';
 
@@ -33,7 +34,7 @@ export function forecastTake(whole: Whole, universe: number, priority: number): 
   };
   const said = new Map(seen.nodes.map((one) => [one.id, one]));
   const nodes = nodesAsTheySay(carriers, seen);
-  const others = heardSenders(ground, (one) => one.key === key);
+  const others = heardSenders(ground, (one) => one.key === key && !isOwn(one.sender));
   const calls = new Map(others.map(({ name, address }) => [address, name]));
   // Taxiarch comes last: who is there already has the first places.
   const { ports } = observe({ ...world, senders: [...others, ours], nodes });

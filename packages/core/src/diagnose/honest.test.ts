@@ -3,20 +3,17 @@
  * Worlds with up to three causes in them, of which parts are not observed, are told as a running Taxiarch would be told.
  */
 import { formatWire, wireKey } from '../address';
-import { nightFerry } from '../demo';
 import { random } from '../fault';
 import { sightingKey, type WhyReport } from '../known';
-import { Patch } from '../patch';
 import type { ShowRecords, Sighting, Subject } from '../records';
 import { observe, plannedWorld, type Observed, type World } from '../simulate';
 import { CAUSES } from './causes';
 import { standing } from './standing';
 import { AT, asReports } from './testing/asReports';
+import { ferry, patchOf } from './testing/scenes';
 import { groundOf, wholeScene, type Whole } from './scene';
 import { why } from './why';
 
-const ferry = nightFerry();
-const patchOf = (records: ShowRecords) => new Patch(records.lamp, records.type, records.run, records.machine);
 const patch = patchOf(ferry);
 const PRESENT = {
   here: {

@@ -3,6 +3,7 @@
  * interface; what is planned beside what is known, and what that rests on.
  */
 import { formatWire, fromWireKey, wireKey } from '../address';
+import { outletSays } from '../flow';
 import { ageText, sightingKey, type Known, type STEP_STATES } from '../known';
 import { lastChannel, type Span } from '../patch';
 import type { Subject } from '../records';
@@ -15,6 +16,7 @@ import {
   type WorldPort,
   type WorldStream,
 } from '../simulate';
+import { heardSenders, nodesAsTheySay } from './asHeard';
 import { isMeant, saidBy } from './cause';
 import { nodeAge, streamAge } from './heard';
 import type { Scene, Whole } from './scene';
@@ -154,10 +156,18 @@ function portStanding(scene: Scene, node: WorldNode, { number, protocol, wire }:
       ? ['broken', 'not known', `${node.name} does not answer`]
       : ['open', 'not known', `${node.name} speaks no Art-Net, or is not polled: it says nothing`];
   const now = said.ports.find((one) => one.number === number);
-  if (!now || now.use !== 'out') return ['broken', 'said', now?.use === 'in' ? 'is an input' : 'is off'];
-  if (now.protocol !== protocol || now.wire !== wire)
-    return ['broken', 'said', `set to ${formatWire({ protocol: now.protocol as 'sacn', number: now.wire })}`];
-  return now.active ? ['fine', 'said', 'it says that it sends'] : ['broken', 'said', 'it says that nothing comes in'];
+  const { heard, says } = outletSays(
+    now && {
+      disabled: now.use === 'off',
+      direction: now.use === 'in' ? 'in' : 'out',
+      sacn: now.protocol === 'sacn',
+      portAddress: now.wire,
+      active: now.active,
+      merging: false,
+    },
+    { protocol, number: wire },
+  );
+  return heard ? ['fine', 'said', `it says that it ${says}`] : ['broken', 'said', says];
 }
 
 /** Who has a say at a port, as far as its node tells: whether it merges, and how. */
@@ -174,9 +184,23 @@ function mergeStanding(scene: Scene, node: WorldNode, port: WorldPort, plannedMe
     : ['broken', 'said', 'it says that it does not merge'];
 }
 
+/** Who finds no place at a port, as it says that it is set and with everybody who is heard. */
+function refusedNow(scene: Scene): (portKey: string) => string[] {
+  const { world, near, seen } = scene;
+  const nodes = nodesAsTheySay(
+    world.nodes.filter(({ id }) => near.nodes.has(id)),
+    seen,
+  );
+  const senders = heardSenders(scene, ({ key }) => near.wires.has(key));
+  const calls = new Map(senders.map(({ address, name }) => [address, name]));
+  const now = observe({ ...world, senders, nodes });
+  return (key) => now.ports.get(key)?.port.refused.map(({ address }) => calls.get(address) ?? address) ?? [];
+}
+
 function portSteps(scene: Scene, evidence: Evidence): PathStep[] {
   const { near, world } = scene;
   const planned = observe(world);
+  const refused = refusedNow(scene);
   return world.nodes
     .filter(({ id }) => near.nodes.has(id))
     .flatMap((node) =>
@@ -193,7 +217,15 @@ function portSteps(scene: Scene, evidence: Evidence): PathStep[] {
           const name = scene.names.port(node.id, number);
           const said = evidence.node(node.id);
           const there = planned.ports.get(portKey(node.id, number))!.port;
-          const merging = mergeStanding(scene, node, port, there.merging);
+          const out = saidBy(scene, node.id) ? refused(portKey(node.id, number)) : [];
+          const merging: Standing | undefined =
+            out.length > 0
+              ? [
+                  'broken',
+                  'worked out',
+                  `it takes no more: ${sourcesText(out)} ${out.length > 1 ? 'have' : 'has'} no place`,
+                ]
+              : mergeStanding(scene, node, port, there.merging);
           const sources = there.sources.map(({ name: its, address }) => its || address);
           const merge =
             merging &&
@@ -232,8 +264,10 @@ function streamStanding(scene: Scene, id: string, streams: readonly WorldStream[
   );
   if (!heard && elsewhere)
     return ['broken', 'heard', `not heard here; heard on ${formatWire(fromWireKey(elsewhere.key))}`];
-  // Where it need not come here, or not now, that it is not heard says nothing.
-  if (!heard) return [idles || !reachesHere(world, stream) ? 'open' : 'broken', 'not known', 'not heard'];
+  if (!heard && !reachesHere(world, stream))
+    return ['open', 'not known', 'goes to others only: it cannot be heard from here'];
+  if (!heard && idles) return ['open', 'not known', 'not heard; it is silent while nothing changes'];
+  if (!heard) return ['broken', 'not known', 'not heard'];
   if (heard.waits) return ['broken', 'heard', 'heard; its levels wait for synchronisation'];
   if (!heard.levels) return ['broken', 'heard', 'heard, without levels'];
   if (wire.protocol === 'sacn' && heard.priority !== priority)

@@ -53,6 +53,7 @@ describe('senders of one universe are compared', () => {
         name,
         sender: undefined,
         heard: true,
+        unicast: false,
         own: false,
         address: '',
         priority: protocol === 'sacn' ? priority : null,

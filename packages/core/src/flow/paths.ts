@@ -17,6 +17,13 @@ export interface PathSender {
   readonly priority: number | null;
   /** It says a priority for each slot beside */
   readonly slotPriority: boolean;
+  /** Planned to send to certain addresses only: that it is not heard here says nothing */
+  readonly unicast: boolean;
+}
+
+function isUnicast(sender: Sender, universe: number): boolean {
+  const lines = linesWith(sender, universe);
+  return lines.length > 0 && lines.every(({ delivery }) => delivery === 'unicast');
 }
 
 /** Planned senders of a show universe, then those heard that are not planned. */
@@ -36,6 +43,7 @@ export function pathSenders(
         own: false,
         address: sender.addresses[0] ?? '',
         heard: stream !== undefined,
+        unicast: isUnicast(sender, number),
         priority: at(stream?.priority ?? priorityOf(sender, number)),
         slotPriority: stream?.slotPriority ?? linesWith(sender, number).some(({ slotPriority }) => slotPriority),
       };
@@ -48,6 +56,7 @@ export function pathSenders(
         own,
         address,
         heard: true,
+        unicast: false,
         priority: at(priority),
         slotPriority,
       })),
@@ -72,11 +81,14 @@ export interface PathOutlet {
 export const outletText = ({ machine, port }: PathOutlet): string =>
   port === null ? machine : `${machine}, port ${port}`;
 
-type Says = Pick<PathOutlet, 'heard' | 'merging' | 'says'>;
+export type OutletSays = Pick<PathOutlet, 'heard' | 'merging' | 'says'>;
 
-const no = (says: string): Says => ({ heard: false, merging: false, says });
+const no = (says: string): OutletSays => ({ heard: false, merging: false, says });
 
-const saysOf = (port: NodePortReport | undefined, wire: WireUniverse): Says => {
+type SaidPort = Pick<NodePortReport, 'disabled' | 'direction' | 'sacn' | 'portAddress' | 'active' | 'merging'>;
+
+/** What a box says of an output that is planned to carry a universe: Flow, its picture and Why? say the same. */
+export const outletSays = (port: SaidPort | undefined, wire: WireUniverse): OutletSays => {
   if (!port || port.disabled) return no('is off');
   if (port.direction !== 'out') return no('is an input');
   const set: WireUniverse = { protocol: port.sacn ? 'sacn' : 'artnet', number: port.portAddress };
@@ -107,9 +119,9 @@ export function outletsByUniverse(
     const node = heard && !heard.gone ? heard.node : undefined;
     const seen = new Map(node?.ports.map((port) => [port.number, port]));
     const away = no('does not answer');
-    const says = (port: NodePortReport | undefined, universe: number): Says => {
+    const says = (port: NodePortReport | undefined, universe: number): OutletSays => {
       const wire = wireOf(universe);
-      return node && wire ? saysOf(port, wire) : away;
+      return node && wire ? outletSays(port, wire) : away;
     };
     for (const { use, universe, number, merge } of plan.ports)
       if (use === 'out') put(universe, { ...its, port: number, merge, ...says(seen.get(number), universe) });

@@ -36,6 +36,7 @@ import {
   useWide,
 } from '@/ui';
 import { FlowPicture } from './FlowPicture';
+import { outletSubject } from '@/areas/why/Way';
 import { FlowTools } from './FlowTools';
 import { RouteChosen } from './routes/RouteChosen';
 
@@ -47,7 +48,7 @@ const VIEWS = [
 function Outlets({ outlets }: { outlets: readonly PathOutlet[] }) {
   if (outlets.length === 0) return <Text kind="small">goes to no planned port</Text>;
   return outlets.map((outlet) => {
-    const { machineId, port, heard, says } = outlet;
+    const { heard, says } = outlet;
     const words = (
       <Text kind="small" tone={heard ? 'text' : 'fault'}>
         {heard ? '→ ' : '⇢ '}
@@ -57,12 +58,8 @@ function Outlets({ outlets }: { outlets: readonly PathOutlet[] }) {
     );
     if (heard) return <View key={outletText(outlet)}>{words}</View>;
     // Where the port says otherwise the way breaks: that is the thing to ask about.
-    const about =
-      port === null
-        ? ({ kind: 'machine', id: machineId, part: '' } as const)
-        : ({ kind: 'port', id: machineId, part: String(port) } as const);
     return (
-      <Link key={outletText(outlet)} href={whyHref(about)} asChild>
+      <Link key={outletText(outlet)} href={whyHref(outletSubject(outlet))} asChild>
         {words}
       </Link>
     );
@@ -74,12 +71,12 @@ function SendersOf({ row, planned }: { row: LedgerRow; planned: readonly Sender[
   return (
     <>
       {senders.length === 0 && madeBy.length === 0 && <Text kind="small">nobody is planned to send it</Text>}
-      {senders.map(({ name, address, own, heard }) => (
+      {senders.map(({ name, address, own, heard, unicast }) => (
         <View key={`${name} ${own}`} className={`flex-row items-center gap-2 ${heard ? '' : 'opacity-60'}`}>
           <PennantFlag pennant={pennantOf({ name, address, own }, planned)} size={18} />
           <Text kind="small" tone={heard ? 'text' : 'soft'}>
             {name}
-            {heard ? '' : ', not heard'}
+            {heard ? '' : unicast ? ', unicast to others: cannot be heard here' : ', not heard'}
           </Text>
         </View>
       ))}

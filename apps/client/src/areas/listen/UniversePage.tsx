@@ -5,6 +5,8 @@ import { useMemo, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { formatWireFully, formatWireToken, fromWireKey, wireKey } from '@taxiarch/core/address';
 import { useLive } from '@/data/live';
+import { outletSubject, useOutlets } from '@/areas/why/Way';
+import { outletText } from '@taxiarch/core/flow';
 import { whyHref } from '@/data/diagnosis';
 import { useShow } from '@/data/show';
 import { Choice, Section, Sentence, StateWord, Text, useWide } from '@/ui';
@@ -22,6 +24,18 @@ const VIEWS = [
   { value: 'plain', label: 'All 512' },
   { value: 'streams', label: 'Streams' },
 ] as const;
+
+/** Ports that say otherwise than planned: there the way breaks, whatever the wire says. */
+function BrokenOutlets({ universe }: { universe: number }) {
+  const broken = useOutlets(universe).filter(({ heard }) => !heard);
+  return broken.map((outlet) => (
+    <Link key={outletText(outlet)} href={whyHref(outletSubject(outlet))}>
+      <Text kind="small" tone="fault">
+        {outletText(outlet)}: {outlet.says}
+      </Text>
+    </Link>
+  ));
+}
 
 export function UniversePage() {
   const { universe: token = '' } = useLocalSearchParams<{ universe: string }>();
@@ -83,6 +97,7 @@ function Universe({ universe }: { universe: NamedUniverse }) {
               {report?.because ? ` · ${report.because}` : ''}
               {universe.plan ? ` · ${formatWireFully(fromWireKey(universe.key))}` : ''}
             </Text>
+            {universe.plan && <BrokenOutlets universe={universe.plan.number} />}
             {universe.plan && (
               <Link href={whyHref({ kind: 'universe', id: String(universe.plan.number), part: '' })}>
                 <Text kind="small" tone="press">

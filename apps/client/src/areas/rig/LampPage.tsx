@@ -10,6 +10,7 @@ import { whyHref } from '@/data/diagnosis';
 import { onWire, useSlots } from '@/data/live';
 import { useFindings, useShow } from '@/data/show';
 import { DeletePlan } from '@/forms/Delete';
+import { Way } from '@/areas/why/Way';
 import { Button, Screen, Section, Sentence, Text, count, WhyLink } from '@/ui';
 import { EditLamp } from './EditLamp';
 
@@ -133,6 +134,11 @@ function LampDetails({ patched }: { patched: PatchedLamp }) {
           />
         ))}
       </Section>
+      {universe && (
+        <Section title="Its way, as far as it is known">
+          <Way universe={universe.number} />
+        </Section>
+      )}
       <EditLamp patched={patched} />
       <Section title="More">
         <View className="flex-row flex-wrap gap-2">

@@ -5,7 +5,7 @@ import { ScrollView, View } from 'react-native';
 import { SURE_WORDS, type StandingReport, type Trouble } from '@taxiarch/core/known';
 import { useFindings, useNetworkLook, useShow } from '@/data/show';
 import { useLive } from '@/data/live';
-import { useMachines } from '@/data/machines';
+import { useHeardFaults, useMachines } from '@/data/machines';
 import { FlowPicture } from '@/areas/flow/FlowPicture';
 import { useStanding, whyHref } from '@/data/diagnosis';
 import { Happened } from './Happened';
@@ -90,6 +90,7 @@ function Standing() {
           {more > 0 && <Text kind="small">and {more} more</Text>}
         </Section>
       )}
+      <HeardFaults />
       <PlanFindings />
       <Happened />
       <KeptAsGood />
@@ -178,6 +179,25 @@ function HeightRow({
   );
 }
 
+/** Addresses and identities that two claim at once on the wire. */
+function HeardFaults() {
+  const faults = useHeardFaults();
+  if (faults.length === 0) return null;
+  const says = `${count(faults.length, 'address or identity', 'addresses or identities')} claimed by two at once`;
+  return (
+    <View className="flex-row items-center gap-3">
+      <View className="w-20">
+        <KnownMark known="heard" of={says} />
+      </View>
+      <Link href="/wire/findings" asChild>
+        <Text tone="fault" className="flex-1 py-1">
+          {says}
+        </Text>
+      </Link>
+    </View>
+  );
+}
+
 /** What the checks of the plan find; they are worked out, not heard. */
 function PlanFindings() {
   const patch = useFindings();
@@ -187,7 +207,7 @@ function PlanFindings() {
   const rows = [
     { says: 'The patch', href: '/rig/findings', fix: patch.length, look: 0, known: true },
     {
-      says: 'The network as planned',
+      says: 'Network and flow as planned',
       href: '/wire/findings',
       fix: must(network),
       look: network.length - must(network),

@@ -1,6 +1,15 @@
 /** A port’s DMX cable is out or broken. */
 import { byHand, outputsNear, subject, type Cause } from '../cause';
-import { withPort } from '../../simulate';
+import { withPort, type World } from '../../simulate';
+
+/** Lamps that may hang on several ports of one universe, taken to hang on this one: then it is its cable that they need. */
+const hangingAt = (world: World, nodeId: string, port: number): World => ({
+  ...world,
+  lamps: world.lamps.map((lamp) => {
+    const here = lamp.ports.filter((one) => one.nodeId === nodeId && one.port === port);
+    return here.length > 0 ? { ...lamp, ports: here } : lamp;
+  }),
+});
 
 export const portCable: Cause = {
   id: 'port-cable',
@@ -11,7 +20,7 @@ export const portCable: Cause = {
       yield {
         about: subject('port', node.id, String(port.number)),
         says: `The DMX cable of ${scene.names.port(node.id, port.number)} is out or broken.`,
-        change: (world) => withPort(world, node.id, port.number, { cable: false }),
+        change: (world) => hangingAt(withPort(world, node.id, port.number, { cable: false }), node.id, port.number),
         repair: byHand(`Plug in or change the DMX cable of ${scene.names.port(node.id, port.number)}.`),
       };
   },

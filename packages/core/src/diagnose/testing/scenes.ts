@@ -1,0 +1,36 @@
+/** Scenes of the demo show in which something is so or so, for tests. */
+import { nightFerry } from '../../demo';
+import { Patch } from '../../patch';
+import type { ShowRecords, Subject } from '../../records';
+import { observe, plannedWorld, type Observed, type Present, type World } from '../../simulate';
+import { judge } from '../judge';
+import { narrow } from '../narrow';
+import { namesOf, sceneOf, type Ground, type Scene } from '../scene';
+
+export const ferry = nightFerry();
+export const PRESENT: Present = { here: { addresses: [], lists: null }, polled: true, own: [] };
+
+export const patchOf = (records: ShowRecords): Patch =>
+  new Patch(records.lamp, records.type, records.run, records.machine);
+
+export interface Given {
+  readonly records?: ShowRecords;
+  readonly present?: Present;
+  readonly answers?: Observed['answers'];
+}
+
+/** What stands near something, while the world is as `change` makes it. */
+export function scene(about: Subject, change: (world: World) => World, given: Given = {}): Scene {
+  const { records = ferry, present = PRESENT, answers = new Map<string, 'yes' | 'no'>() } = given;
+  const patch = patchOf(records);
+  const world = (lampIds: readonly string[]) => plannedWorld(records, patch, lampIds, present);
+  const ground: Ground = {
+    whole: { records, patch, entries: [] } as unknown as Ground['whole'],
+    seen: { ...observe(change(world([]))), answers, settling: new Set(), confirmed: new Map(), besides: true },
+    names: namesOf(records),
+    world,
+  };
+  return sceneOf(ground, about);
+}
+export const judged = (about: Subject, change: (world: World) => World, given?: Given) =>
+  judge(narrow(scene(about, change, given)));
