@@ -20,6 +20,7 @@ export const standInHandlers = (bench: Bench, practising: Practising): StandInHa
   readStandIns: bench.boxes,
 
   handleStandIn: async ({ body }) => {
+    practising.refuseReset(body as Hand);
     const boxes = await bench.handle(body);
     await practising.handled(body as Hand);
     return boxes;

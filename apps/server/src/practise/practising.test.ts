@@ -99,6 +99,8 @@ test('while it runs the network stays as it is', async () => {
   for (const change of [{ interface: '192.168.7.2' }, { artnetInterface: '10.0.0.1' }, { sendIpv6: true }])
     expect(() => here.refuse(change)).toThrow(/the network stays as it is/);
   here.refuse({ outputRate: 30 });
+  expect(() => here.refuseReset({ id: 'all', reset: true })).toThrow(/End that first/);
+  here.refuseReset({ id: 'boiler', plugged: true });
   await here.end();
   here.refuse({ interface: '192.168.7.2' });
 });

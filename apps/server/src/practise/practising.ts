@@ -131,6 +131,15 @@ export class Practising {
     return this.read();
   }
 
+  /** Refuses to make all as it was shipped while somebody looks for what is wrong. */
+  refuseReset(hand: Hand): void {
+    if (this.running && 'reset' in hand)
+      throw new ProblemError(
+        'not-possible',
+        'Somebody practises on the stand-ins. End that first: it makes all as it was.',
+      );
+  }
+
   /** Refuses what would lead packets elsewhere while faults are planted. */
   refuse(changes: Partial<Settings>): void {
     if (this.running && WAYS.some((way) => way in changes))

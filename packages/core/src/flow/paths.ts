@@ -72,6 +72,8 @@ export interface PathOutlet {
   readonly merge: PortMerge | null;
   /** Its box says that it is set to this universe, and that signal passes */
   readonly heard: boolean;
+  /** Whether its box says anything of it */
+  readonly known: 'said' | 'not known';
   /** It says that it merges several senders. */
   readonly merging: boolean;
   /** What its box says, in a few words */
@@ -81,9 +83,14 @@ export interface PathOutlet {
 export const outletText = ({ machine, port }: PathOutlet): string =>
   port === null ? machine : `${machine}, port ${port}`;
 
-export type OutletSays = Pick<PathOutlet, 'heard' | 'merging' | 'says'>;
+export type OutletSays = Pick<PathOutlet, 'heard' | 'known' | 'merging' | 'says'>;
 
-const no = (says: string): OutletSays => ({ heard: false, merging: false, says });
+const no = (says: string, known: OutletSays['known'] = 'said'): OutletSays => ({
+  heard: false,
+  known,
+  merging: false,
+  says,
+});
 
 type SaidPort = Pick<NodePortReport, 'disabled' | 'direction' | 'sacn' | 'portAddress' | 'active' | 'merging'>;
 
@@ -94,7 +101,7 @@ export const outletSays = (port: SaidPort | undefined, wire: WireUniverse): Outl
   const set: WireUniverse = { protocol: port.sacn ? 'sacn' : 'artnet', number: port.portAddress };
   if (wireKey(set) !== wireKey(wire)) return no(`is set to ${formatWire(set)}`);
   if (!port.active) return no('nothing comes in there');
-  return { heard: true, merging: port.merging, says: port.merging ? 'sends, merging' : 'sends' };
+  return { heard: true, known: 'said', merging: port.merging, says: port.merging ? 'sends, merging' : 'sends' };
 };
 
 /** Planned outputs by the show universe that they carry, each with what its box says of it. */
@@ -118,7 +125,7 @@ export function outletsByUniverse(
     const its = { machine: plan.name, machineId: plan.id };
     const node = heard && !heard.gone ? heard.node : undefined;
     const seen = new Map(node?.ports.map((port) => [port.number, port]));
-    const away = no('does not answer');
+    const away = no('does not answer', 'not known');
     const says = (port: NodePortReport | undefined, universe: number): OutletSays => {
       const wire = wireOf(universe);
       return node && wire ? outletSays(port, wire) : away;
@@ -132,7 +139,7 @@ export function outletsByUniverse(
         ({ direction, portAddress }) => direction === 'out' && portAddress === wire?.number,
       );
       // A controller that lists no universes says nothing of them.
-      const silent = no('does not say what it takes');
+      const silent = no('does not say what it takes', 'not known');
       put(universe, {
         ...its,
         port: null,

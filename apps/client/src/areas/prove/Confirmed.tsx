@@ -25,7 +25,7 @@ export function Confirmed({ universe }: { universe: number }) {
               {name}: {outlet.heard ? `it says that it ${outlet.says}` : outlet.says}
             </Text>
             <KnownMark
-              known={outlet.heard ? 'said' : 'not known'}
+              known={outlet.known}
               of={name}
               evidence={node && live ? [`Its last answer came ${ageText(live.at - node.lastSeen)}.`] : []}
             />

@@ -42,7 +42,7 @@ export function Way({ universe }: { universe: number }) {
       {outlets.map((outlet) => (
         <View key={outletText(outlet)} role="listitem" className="flex-row items-center gap-3">
           <View className="w-24">
-            <KnownMark known={outlet.heard ? 'said' : 'not known'} of={outletText(outlet)} />
+            <KnownMark known={outlet.known} of={outletText(outlet)} />
           </View>
           <Link href={whyHref(outletSubject(outlet))} asChild>
             <Text tone={outlet.heard ? 'press' : 'fault'} className="flex-1 py-1">

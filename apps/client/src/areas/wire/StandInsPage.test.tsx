@@ -135,3 +135,14 @@ test('what a box refuses is said on the box', async () => {
   await settled();
   expect(region('Car deck node').getByText('A port of this box cannot be an input.')).toBeTruthy();
 });
+
+test('all are made as they were shipped by one button; while somebody practises that is refused in a sentence', async () => {
+  await open(<StandInsPage />, { records, says: { '/api/stand-ins': [box()], '/api/stand-ins/handle': [box()] } });
+  fireEvent.click(screen.getByRole('button', { name: 'Make all as they were shipped' }));
+  await settled();
+  expect(asked.at(-1)).toMatchObject({ path: '/api/stand-ins/handle', body: { id: 'all', reset: true } });
+  answers.set('/api/stand-ins/handle', refusal(422, 'Somebody practises on the stand-ins. End that first.'));
+  fireEvent.click(screen.getByRole('button', { name: 'Make all as they were shipped' }));
+  await settled();
+  expect(screen.getByText('Somebody practises on the stand-ins. End that first.')).toBeTruthy();
+});

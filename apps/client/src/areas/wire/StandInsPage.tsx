@@ -268,7 +268,14 @@ function Box({ box }: { box: StandIn }) {
 }
 
 export function StandInsPage() {
-  const { data, error } = useStandIns();
+  const { data, error, mutate } = useStandIns();
+  const [trouble, setTrouble] = useState('');
+  const reset = () => {
+    setTrouble('');
+    handleStandIn('all', { reset: true })
+      .then((next) => mutate(next, { revalidate: false }))
+      .catch((failed: Error) => setTrouble(failed.message));
+  };
   if (error && !data) return <Empty>{error.message}</Empty>;
   const on = data?.filter(({ powered, plugged }) => powered && plugged).length ?? 0;
   return (
@@ -287,6 +294,10 @@ export function StandInsPage() {
           Practise: find faults against the clock
         </Text>
       </Link>
+      {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
+      <View className="flex-row">
+        <Button label="Make all as they were shipped" onPress={reset} />
+      </View>
       <View className="flex-row flex-wrap gap-4">
         {(data ?? []).map((box) => (
           <Box key={box.id} box={box} />
