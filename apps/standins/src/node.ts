@@ -220,7 +220,13 @@ export class NodeBox {
   /** Lets silent sources go, and tells whoever asked to be told of what changed. */
   private lookAtPorts(): void {
     this.outputs.forEach((port) => port.state(now()));
-    const says = JSON.stringify([this.settings, this.settings.ports.map((_, i) => this.traffic(i))]);
+    if (this.subscribers.addresses(now()).length === 0) return;
+    const { shortName, mask, ports, pages } = this.settings;
+    const traffic = ports
+      .map((_, i) => this.traffic(i))
+      .map(({ active, merging }) => Number(active) + 2 * Number(merging));
+    const set = ports.map(({ use, disabled, protocol, low, merge }) => [use, disabled, protocol, low, merge]);
+    const says = [shortName, mask, traffic, set, pages.map(({ net, sub }) => [net, sub])].join();
     if (says === this.said) return;
     this.said = says;
     for (const address of this.subscribers.addresses(now())) this.answer(address);

@@ -1,5 +1,5 @@
 /** What an act would do, line by line, before it is written. */
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { View } from 'react-native';
 import type { Result } from '@taxiarch/core/result';
 import { networkConsequences } from '@taxiarch/core/check';
@@ -15,12 +15,22 @@ interface Props {
   plan: Result<Plan>;
   /** What the button says: “Add 12 lamps” */
   act: string;
+  /** After it was written; where one goes from here, so not for who has gone somewhere else meanwhile. */
   onDone?: (() => void) | undefined;
+  /** After it was written, wherever one is by then. */
+  onWritten?: () => void;
   /** It is being written, or has been or was refused. */
   onWriting?: (writing: boolean) => void;
 }
 
-export function PlanPreview({ plan, act, onDone, onWriting }: Props) {
+export function PlanPreview({ plan, act, onDone, onWritten, onWriting }: Props) {
+  const here = useRef(true);
+  useEffect(() => {
+    here.current = true;
+    return () => {
+      here.current = false;
+    };
+  }, []);
   const show = useShow();
   const [trouble, setTrouble] = useState('');
   const [writing, setWriting] = useState(false);
@@ -35,7 +45,8 @@ export function PlanPreview({ plan, act, onDone, onWriting }: Props) {
     onWriting?.(true);
     try {
       await propose(sentence, changes);
-      onDone?.();
+      onWritten?.();
+      if (here.current) onDone?.();
     } catch (error) {
       setTrouble((error as Error).message);
     }

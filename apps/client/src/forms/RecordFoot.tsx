@@ -26,15 +26,7 @@ export function RecordFoot<F, R extends Row>({ of: { base, typed, stale, clear }
           Somebody else has changed this since you began, so what you typed would undo their work.
         </Notice>
       ) : (
-        <PlanPreview
-          plan={plan}
-          act={act}
-          onWriting={setWriting}
-          onDone={() => {
-            clear();
-            onDone?.();
-          }}
-        />
+        <PlanPreview plan={plan} act={act} onWriting={setWriting} onWritten={clear} onDone={onDone} />
       )}
       {typed && !stale && <Button label="Leave as it was" look="bare" onPress={clear} />}
     </Section>

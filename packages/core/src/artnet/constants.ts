@@ -14,6 +14,11 @@ export const OpNzs = 0x5100;
 export const OpSync = 0x5200;
 export const OpAddress = 0x6000;
 export const OpInput = 0x7000;
+export const OpTodRequest = 0x8000;
+export const OpTodData = 0x8100;
+export const OpTodControl = 0x8200;
+export const OpRdm = 0x8300;
+export const OpRdmSub = 0x8400;
 export const OpTimeCode = 0x9700;
 export const OpTrigger = 0x9900;
 export const OpIpProg = 0xf800;
@@ -114,3 +119,10 @@ export const MISSED_POLLS = 3;
 export const POLL_INTERVAL_MS = 2800;
 /** Sources leave a node's merge after this long (Art-Net 4, "Data merging"). */
 export const MERGE_TIMEOUT_MS = 10_000;
+
+/** TodControl: nothing, drop the table and search again, end that search, search in the background or not */
+export const AtcNone = 0x00;
+export const AtcFlush = 0x01;
+export const AtcEnd = 0x02;
+export const AtcIncOn = 0x03;
+export const AtcIncOff = 0x04;

@@ -10,5 +10,6 @@ export * from './sync';
 export * from './address';
 export * from './input';
 export * from './ipProg';
+export * from './rdm';
 export { readOpCode } from './header';
 export * from './decode';

@@ -117,7 +117,7 @@ function Ended({ end: { mark, faults } }: { end: PracticeEnd }) {
               <Text kind="strong" className="flex-1">
                 {says}
               </Text>
-              <StateWord state={how === 'not found' ? 'must fix' : 'fine'} />
+              <StateWord state={how === 'not found' ? 'open' : 'done'} />
             </View>
             <Text kind="small">
               {after === null ? 'Not found' : `${how === 'named' ? 'Named' : 'Mended'} after ${stopwatch(after)}`}

@@ -13,6 +13,19 @@ export function Confirmed({ universe }: { universe: number }) {
   const entries = useMachines();
   const outlets = outletsByUniverse(entries, records.universe).get(universe) ?? [];
   if (outlets.length === 0) return null;
+  if (outlets.every(({ heard, merging }) => heard && !merging))
+    return (
+      <View role="list" aria-label="What the ports say">
+        <View role="listitem" className="flex-row items-center gap-3">
+          <KnownMark known="said" of="what the ports say" evidence={outlets.map(outletText)} />
+          <Text kind="small" className="flex-1">
+            {outlets.length === 1
+              ? `${outletText(outlets[0]!)} says that it sends this, of one sender.`
+              : `${outlets.length} ports say that they send this, each of one sender.`}
+          </Text>
+        </View>
+      </View>
+    );
   return (
     <View role="list" aria-label="What the ports say" className="gap-2">
       {outlets.map((outlet) => {

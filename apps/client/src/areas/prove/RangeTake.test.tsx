@@ -1,5 +1,6 @@
 import { act, fireEvent, screen } from '@testing-library/react';
 import { nightFerry } from '@taxiarch/core/demo';
+import type { NodeReport } from '@taxiarch/core/node';
 import { feed } from '@/data/feed';
 import { asked, hold, liveOf, open, settled } from '@/testing/server';
 import { RangeTake } from './RangeTake';
@@ -89,4 +90,40 @@ test('what lies at the slot is named; nothing, where there is nothing', async ()
   expect(screen.getByText('101 Port spot 1')).toBeTruthy();
   type('2/500');
   expect(screen.getByText('No lamp is patched here.')).toBeTruthy();
+});
+
+test('what was taken is confirmed by what the ports say, and not by more than that', async () => {
+  const port = (number: number, over: object) => ({
+    number,
+    direction: 'out',
+    sacn: true,
+    portAddress: 3,
+    disabled: false,
+    ltp: false,
+    active: true,
+    merging: false,
+    ...over,
+  });
+  const node = (over: object) =>
+    ({
+      address: '127.0.0.33',
+      mac: '02:7f:f2:00:00:33',
+      shortName: 'Car deck node',
+      longName: '',
+      gone: false,
+      alsoHere: [],
+      alsoAt: [],
+      ports: [port(2, over)],
+      firstSeen: 0,
+      lastSeen: 99_000,
+    }) as unknown as NodeReport;
+  const says = async (nodes: NodeReport[]) => {
+    await open(<RangeTake />, { records, live: { ...held, nodes } });
+    type('3/1-4');
+    return screen.getByRole('list', { name: 'What the ports say' }).textContent;
+  };
+  expect(await says([node({})])).toContain('Car deck node, port 2 says that it sends this, of one sender.');
+  expect(await says([node({ merging: true })])).toContain('Car deck node, port 2: it says that it sends, merging');
+  expect(await says([node({ portAddress: 9 })])).toContain('Car deck node, port 2: is set to sACN 9');
+  expect(await says([])).toMatch(/Car deck node, port 2: does not answernot known/);
 });
