@@ -73,13 +73,13 @@ test('of very many lines the first stand there, and the rest are counted', async
 
 test('who has gone somewhere else while it was written is not led away from there; it is written all the same', async () => {
   const [onDone, onWritten] = [jest.fn(), jest.fn()];
-  const shown = await open(
-    <PlanPreview plan={{ ok: true, value: moved }} act="Move" onDone={onDone} onWritten={onWritten} />,
-    { records },
-  );
+  await open(<PlanPreview plan={{ ok: true, value: moved }} act="Move" onDone={onDone} onWritten={onWritten} />, {
+    records,
+  });
   fireEvent.click(preview().getByRole('button', { name: 'Move' }));
-  shown.unmount();
+  window.history.pushState(null, '', '/flow');
   await settled();
+  window.history.back();
   expect(onWritten).toHaveBeenCalled();
   expect(onDone).not.toHaveBeenCalled();
 });

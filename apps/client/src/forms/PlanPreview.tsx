@@ -1,5 +1,5 @@
 /** What an act would do, line by line, before it is written. */
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import type { Result } from '@taxiarch/core/result';
 import { networkConsequences } from '@taxiarch/core/check';
@@ -24,13 +24,6 @@ interface Props {
 }
 
 export function PlanPreview({ plan, act, onDone, onWritten, onWriting }: Props) {
-  const here = useRef(true);
-  useEffect(() => {
-    here.current = true;
-    return () => {
-      here.current = false;
-    };
-  }, []);
   const show = useShow();
   const [trouble, setTrouble] = useState('');
   const [writing, setWriting] = useState(false);
@@ -40,13 +33,14 @@ export function PlanPreview({ plan, act, onDone, onWritten, onWriting }: Props) 
   );
 
   const write = async ({ sentence, changes }: Plan) => {
+    const from = window.location.pathname;
     setTrouble('');
     setWriting(true);
     onWriting?.(true);
     try {
       await propose(sentence, changes);
       onWritten?.();
-      if (here.current) onDone?.();
+      if (window.location.pathname === from) onDone?.();
     } catch (error) {
       setTrouble((error as Error).message);
     }

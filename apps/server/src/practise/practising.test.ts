@@ -14,6 +14,8 @@ import { Practising } from './practising';
 
 const folder = mkdtempSync(join(tmpdir(), 'taxiarch-marks-'));
 const done: { id: string; reset?: boolean }[] = [];
+/** A stand-in that refuses whatever is done to it */
+let refuses = '';
 let server: Server;
 let bench: Bench;
 
@@ -22,8 +24,12 @@ beforeAll(async () => {
     let body = '';
     request.on('data', (part) => (body += String(part)));
     request.on('end', () => {
-      done.push(JSON.parse(body) as (typeof done)[number]);
-      response.end('[]');
+      const hand = JSON.parse(body) as (typeof done)[number];
+      done.push(hand);
+      if (hand.id === refuses) {
+        response.statusCode = 400;
+        response.end('{"why":"It will not."}');
+      } else response.end('[]');
     });
   });
   await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready));
@@ -90,6 +96,15 @@ test('it is refused without stand-ins, on a real network, and in another show', 
   expect(practising().read().cannot).toMatch(/real network/);
   address = '127.0.0.1';
   expect(done).toEqual([]);
+});
+
+test('a night that the stand-ins refuse halfway is none: all is made as shipped again', async () => {
+  const here = practising();
+  refuses = second!.hands[0]!.id;
+  await expect(here.begin({ ...MARA, number: 5 })).rejects.toThrow('It will not.');
+  refuses = '';
+  expect(here.read().running).toBeNull();
+  expect(done.at(-1)).toEqual({ id: 'all', reset: true });
 });
 
 test('while it runs the network stays as it is', async () => {

@@ -84,7 +84,13 @@ export class Practising {
     const night = number ?? 1 + Math.floor(Math.random() * LAST_NIGHT);
     const faults = nightOf(night, count, hard);
     await this.bench.reset();
-    await this.bench.plant(faults.flatMap(({ hands }) => hands));
+    try {
+      await this.bench.plant(faults.flatMap(({ hands }) => hands));
+    } catch (error) {
+      // Half a night is none: what was planted is taken out again.
+      await this.bench.reset();
+      throw error;
+    }
     const setup = { number: night, hard, by: author, began: Date.now() };
     this.running = new Practice(setup, faults, this.nameOf);
     return this.read();

