@@ -1,7 +1,7 @@
 import { count, spell } from './time';
 
 test('how long ago, in the largest word that is not too coarse', () => {
-  const of = [-5, 0, 999, 1000, 89_000, 90_000, 5_399_000, 5_400_000, 86_400_000];
+  const of = [-5, 0, 999, 1000, 89_000, 90_000, 5_399_000, 5_400_000, 86_400_000, 73 * 3_600_000];
   expect(of.map(spell)).toEqual([
     'under 1 s',
     'under 1 s',
@@ -12,6 +12,7 @@ test('how long ago, in the largest word that is not too coarse', () => {
     '90 min',
     '2 h',
     '24 h',
+    '3 days',
   ]);
 });
 

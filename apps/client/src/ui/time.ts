@@ -1,13 +1,7 @@
 /** Times as people say them. */
 
-/** “4 s”, “3 min”, “2 h”: how long ago, from milliseconds. */
-export function spell(ms: number): string {
-  const seconds = Math.max(0, ms) / 1000;
-  if (seconds < 1) return 'under 1 s';
-  if (seconds < 90) return `${Math.round(seconds)} s`;
-  if (seconds < 5400) return `${Math.round(seconds / 60)} min`;
-  return `${Math.round(seconds / 3600)} h`;
-}
+/** How long ago, from milliseconds: “4 s”, “3 min”, “2 h”. */
+export { spell } from '@taxiarch/core/known';
 
 /** Clock time of a Unix time in ms: “14:02:11”. */
 export const clockTime = (at: number): string => new Date(at).toLocaleTimeString('en-GB');

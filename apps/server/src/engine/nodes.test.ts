@@ -52,11 +52,13 @@ test('while this computer itself was held up nobody is gone who was there before
   const table = new NodeTable();
   table.note(page(1, [7]), '127.0.0.40', 0);
   table.note({ ...page(1, [7]), mac: Uint8Array.of(2, 0, 0, 0, 0, 9) }, '127.0.0.41', 20_000);
-  // From 22,000 to 40,000 nothing ran here: the first had been gone before, the second had not.
+  table.note({ ...page(1, [7]), mac: Uint8Array.of(2, 0, 0, 0, 0, 8) }, '127.0.0.42', 39_999);
+  // From 22,000 to 40,000 nothing ran here: the first had been gone before, the second had not; the third was heard since.
   table.excuse(18_000, 40_000);
-  expect(table.listeners(7, 40_000).addresses).toEqual(['127.0.0.41']);
-  expect(table.listeners(7, 46_000).addresses).toEqual(['127.0.0.41']);
-  expect(table.listeners(7, 47_500).addresses).toEqual([]);
+  expect(table.listeners(7, 40_000).addresses).toEqual(['127.0.0.41', '127.0.0.42']);
+  expect(table.listeners(7, 46_000).addresses).toEqual(['127.0.0.41', '127.0.0.42']);
+  expect(table.listeners(7, 47_500).addresses).toEqual(['127.0.0.42']);
+  expect(table.listeners(7, 49_500).addresses).toEqual([]);
 });
 
 test('a machine that answers at a new address has left its old one', () => {

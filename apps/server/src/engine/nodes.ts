@@ -142,7 +142,9 @@ export class NodeTable {
 
   /** This computer was held up for `ms` until `now`: that nobody answered it meanwhile says nothing of them. */
   excuse(ms: number, now: number): void {
-    for (const device of this.devices.values()) if (!this.isGone(device, now - ms)) device.excused += ms;
+    for (const device of this.devices.values())
+      // Of a box that was heard since, only the time after that counts.
+      if (!this.isGone(device, now - ms)) device.excused += Math.max(0, Math.min(ms, now - device.lastSeen));
   }
 
   /** The name of whoever sits at an address; empty if nobody there has answered. */

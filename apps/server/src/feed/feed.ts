@@ -144,10 +144,10 @@ export class Feed {
   }
 
   /** This thread was held up: what clients said meanwhile has not been read yet. */
-  private excuse(ms: number): void {
+  private excuse(ms: number, now: number): void {
     for (const client of this.clients) {
-      client.heardAt += ms;
-      if (client.hereAt !== null) client.hereAt += ms;
+      client.heardAt = Math.min(now, client.heardAt + ms);
+      if (client.hereAt !== null) client.hereAt = Math.min(now, client.hereAt + ms);
     }
   }
 
@@ -200,7 +200,7 @@ export class Feed {
 
   private sendFrames(now: number): void {
     const away = this.heldUp.look(now);
-    if (away > 0) this.excuse(away);
+    if (away > 0) this.excuse(away, now);
     for (const { socket, watched } of this.clients) {
       if (socket.bufferedAmount > BACKLOG) continue;
       const pace = watched.size <= MOST_FAST ? FAST_MS : FRAME_MS;

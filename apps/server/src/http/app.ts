@@ -70,7 +70,7 @@ export function createApp({ show, host, feed, settings, notices, ...rest }: Part
     ...standInHandlers(bench, practising),
     readOpenApi: () => openApi,
   };
-  app.use(apiRouter(handlers, (name, call) => callShow(show, bench, name, call)).routes());
+  app.use(apiRouter(handlers, (name, call) => callShow(show, bench, notices, name, call)).routes());
   if (client !== undefined) {
     app.use(async (ctx, next) => {
       // Every page is the one page; which it is, the client's router reads from the address. A machine's

@@ -82,7 +82,8 @@ test('a push that was read back finds what was turned at that node; one that was
   const machineId = `machine-${fault!.hands[0]!.id}`;
   const pushed = (state: string): PushResult =>
     ({ machineId, trouble: '', fields: [{ what: 'Port', state }], byHand: [] }) as unknown as PushResult;
-  await here.pushed([pushed('refused')]);
+  for (const state of ['refused', 'no answer', 'not supported']) await here.pushed([pushed(state)]);
+  await here.pushed([{ ...pushed('done'), fields: [] }]);
   expect(here.read().running).not.toBeNull();
   await here.pushed([pushed('done')]);
   expect(here.read().last!.faults).toMatchObject([{ how: 'mended' }]);

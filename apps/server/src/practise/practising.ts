@@ -113,7 +113,7 @@ export class Practising {
 
   async pushed(results: readonly PushResult[]): Promise<void> {
     for (const { machineId, trouble, fields } of results)
-      if (trouble === '' && fields.every(({ state }) => state !== 'refused' && state !== 'no answer'))
+      if (trouble === '' && fields.length > 0 && fields.every(({ state }) => state === 'done'))
         this.running?.pushed(machineId, Date.now());
     await this.endIfOver();
   }

@@ -54,7 +54,7 @@ const forecast = (
   { records = ferry, priority = 150 }: { records?: ShowRecords; priority?: number } = {},
 ) => {
   const by = { address: '127.0.0.1' };
-  const rest = { syncs: [], listed: [], polled: true, membership: { full: false }, listeningSince: 0 };
+  const rest = { syncs: [], listed: [], polled: true, membership: { wanted: 41, joined: 41 }, listeningSince: 0 };
   const heard = { at: AT, universes, interface: by, artnetInterface: by, ...rest };
   return forecastTake({ records, patch, heard, entries }, 6, priority).find(
     ({ nodeId }) => nodeId === 'machine-boiler',

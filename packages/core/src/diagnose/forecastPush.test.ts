@@ -47,3 +47,29 @@ test('a merge that is otherwise is told, and changes no light here', () => {
     ['Port 2 of Boiler node', 'Art-Net 0.0.8', 'Art-Net 0.0.8', 'stays lit', false],
   ]);
 });
+
+test('where what is planned goes to others only, nobody knows what a push would bring', () => {
+  const records = {
+    ...ferry,
+    machine: ferry.machine.map((one) =>
+      one.id === 'machine-bridge' && one.sends
+        ? {
+            ...one,
+            sends: {
+              ...one.sends,
+              lines: one.sends.lines.map((line) => ({
+                ...line,
+                delivery: 'unicast' as const,
+                addresses: ['127.0.0.32'],
+              })),
+            },
+          }
+        : one,
+    ),
+  };
+  const quiet = plannedWorld(records, patch, [], PRESENT);
+  const off = withPort(quiet, boiler, 2, { use: 'off' });
+  const here = { ...off, here: { ...off.here, addresses: ['127.0.0.1'] } };
+  const [told] = forecastPush({ records, patch, ...asReports(observe(here), records) }, [boiler]);
+  expect(told).toMatchObject({ name: 'Port 2 of Boiler node', light: 'not known', lamps: 0 });
+});

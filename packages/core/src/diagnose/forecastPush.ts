@@ -1,7 +1,7 @@
 /** What a push would bring: ports that would be set otherwise, and the light that would go or come with that. */
 import { formatWire, wireKey } from '../address';
 import type { PushForecast } from '../known';
-import { observe, portKey, type Simulated, type WorldPort } from '../simulate';
+import { observe, portKey, reachesHere, type Simulated, type WorldPort } from '../simulate';
 import { heardSenders, nodesAsTheySay } from './asHeard';
 import { groundOf, type Whole } from './scene';
 import { capital } from './words';
@@ -20,11 +20,18 @@ const differs = (a: WorldPort, b: WorldPort): boolean =>
   a.use !== b.use || a.protocol !== b.protocol || a.wire !== b.wire || a.merge !== b.merge;
 
 const LIGHT = {
+  'not known': 'what is planned there cannot be heard from here: nobody knows what it would bring',
   'goes dark': 'nobody is heard there now: it would go dark',
   'gets light': 'somebody is heard there: it would get light',
   'stays dark': 'nobody is heard there now: it stays dark',
   'stays lit': 'somebody is heard there: it stays lit',
 } as const;
+
+function lightOf(lit: boolean, willBe: boolean, hidden: boolean): PushForecast['light'] {
+  if (willBe) return lit ? 'stays lit' : 'gets light';
+  if (hidden) return 'not known';
+  return lit ? 'goes dark' : 'stays dark';
+}
 
 /**
  * Each output of these nodes that a push would set otherwise than its node says now, beside everybody who is heard.
@@ -40,6 +47,12 @@ export function forecastPush(whole: Whole, machineIds: readonly string[]): PushF
   const now = nodesAsTheySay(planned, seen);
   const before = observe({ ...world, senders, nodes: now });
   const after = observe({ ...world, senders, nodes: planned });
+  // Planned streams that go to others only, or rest while nothing changes: that they are not heard says nothing.
+  const hidden = new Set(
+    world.senders.flatMap(({ streams }) =>
+      streams.filter((one) => one.idles || !reachesHere(world, one)).map(({ wire }) => wireKey(wire)),
+    ),
+  );
   const shows = new Map(
     whole.records.universe.map(({ number, protocol, wire }) => [wireKey({ protocol, number: wire }), number]),
   );
@@ -49,8 +62,9 @@ export function forecastPush(whole: Whole, machineIds: readonly string[]): PushF
       if (!differs(was, port)) return [];
       const key = portKey(node.id, port.number);
       const [lit, willBe] = [isLit(before, key), isLit(after, key)];
-      const light = lit ? (willBe ? 'stays lit' : 'goes dark') : willBe ? 'gets light' : 'stays dark';
-      const universe = shows.get(wireKey({ protocol: port.protocol, number: port.wire }));
+      const takes = wireKey({ protocol: port.protocol, number: port.wire });
+      const light = lightOf(lit, willBe, port.use === 'out' && hidden.has(takes));
+      const universe = port.use === 'out' ? shows.get(takes) : undefined;
       const behind =
         light === 'goes dark' && universe !== undefined
           ? new Set(whole.patch.universe(universe).map(({ patched }) => patched.lamp.id)).size

@@ -20,7 +20,7 @@ const LIVE: DiagnosisHeard = {
   artnetInterface: null,
   listed: [],
   polled: true,
-  membership: { full: false },
+  membership: { wanted: 41, joined: 41 },
 };
 const stream = (over: Partial<StreamReport> = {}): StreamReport =>
   ({

@@ -22,8 +22,8 @@ export interface DiagnosisHeard {
   readonly artnetInterface: Pick<InterfaceInfo, 'address'> | null;
   readonly listed: readonly number[];
   readonly polled: boolean;
-  /** More multicast groups are needed than the system lets this computer join. */
-  readonly membership: { readonly full: boolean };
+  /** Multicast groups that are needed, and that are joined */
+  readonly membership: { readonly wanted: number; readonly joined: number };
 }
 
 /** Before it has listened for so long nothing can be said of what is missing, ms. */
@@ -242,7 +242,7 @@ export function observedNow(
   return {
     streams: now.heard,
     settling: now.settling,
-    besides: !heard.membership.full,
+    besides: heard.membership.joined >= heard.membership.wanted,
     confirmed: new Map([...now.confirmed, ...answered(entries)]),
     nodes: nodes(records, entries, heard.at),
     visualisers: entries.flatMap(({ plan, heard: machine }) => {

@@ -149,6 +149,28 @@ test('a step is fine only if it was heard, said or seen; as planned is said only
   expect([fine > 20, planned > 0]).toEqual([true, true]);
 });
 
+test('of what nothing is planned nothing is proven', () => {
+  const nothing = why({ kind: 'universe', id: '900', part: '' }, whole(observe(world)), () => 0);
+  expect(nothing).toMatchObject({ path: [], sure: 'not known' });
+});
+
+test('a way that breaks by what is worked out is not called as planned', () => {
+  // Two more on universe 9 than its port has places for, one of them planned to nobody’s loss.
+  const others = ['127.0.0.201', '127.0.0.202'].map((address) => ({
+    ...observe(world).streams.find(({ key, sender }) => sender === 'machine-bridge' && key > 65_535)!,
+    sender: `own-${address}`,
+    address,
+  }));
+  const seen = observe(world);
+  const told = why(
+    { kind: 'port', id: 'machine-boiler', part: '2' },
+    whole({ ...seen, streams: [...seen.streams, ...others] }),
+    () => 0,
+  );
+  expect(told.sure).not.toBe('as planned');
+  expect(told.path.find(({ kind }) => kind === 'merge')).toMatchObject({ state: 'broken', known: 'worked out' });
+});
+
 test('no count is higher than what was heard, said or seen; what is missing stands against it', () => {
   const keys = new Set(world.senders.flatMap(({ streams }) => streams.map(({ wire }) => wireKey(wire))));
   for (const one of worlds.slice(0, 1)) {

@@ -7,6 +7,7 @@ import { isTooEarly } from './heard';
 import { judge, surenessOf, type Judgement, type Suspect } from './judge';
 import { narrow } from './narrow';
 import { pathOf } from './path';
+import type { PathStep } from './pathStep';
 import { groundOf, sceneOf, type Scene, type Whole } from './scene';
 import { factText, questionText } from './words';
 
@@ -46,16 +47,16 @@ export function why(about: Subject, whole: Whole, clock: () => number): WhyRepor
   const suspects = early ? [] : judgement.suspects;
   const first = together.length > 0 && !early ? together : suspects.slice(0, 1);
   const rest = suspects.filter((one) => !first.some(({ deviation }) => deviation === one.deviation));
-  const open = path.some(({ state }) => state !== 'fine');
+  const proven = path.length > 0 && path.every(({ state }) => state === 'fine');
   const asked = early ? undefined : questionOf(scene, judgement);
-  const sure = early ? 'not known' : sureOf(judgement, open);
+  const sure = early ? 'not known' : sureOf(judgement, proven);
   // From the sender on, as the light goes.
   const broken = path.map(({ state }) => state).lastIndexOf('broken');
   return {
     about,
     sentence: early
       ? 'Taxiarch has just begun to listen: what is missing may still come.'
-      : sentenceOf(sure, first, amiss.length, path.length, open),
+      : sentenceOf(sure, first, amiss.length, path, proven),
     sure,
     path,
     broken: broken < 0 || early ? null : broken,
@@ -68,9 +69,9 @@ export function why(about: Subject, whole: Whole, clock: () => number): WhyRepor
   };
 }
 
-function sureOf({ amiss, suspects, together }: Judgement, open: boolean): WhyReport['sure'] {
+function sureOf({ amiss, suspects, together }: Judgement, proven: boolean): WhyReport['sure'] {
   const [lead] = suspects;
-  if (amiss.length === 0) return open ? 'not known' : 'as planned';
+  if (amiss.length === 0) return proven ? 'as planned' : 'not known';
   return lead ? surenessOf(lead, together) : 'not known';
 }
 
@@ -86,15 +87,17 @@ function sentenceOf(
   sure: WhyReport['sure'],
   first: readonly Suspect[],
   amiss: number,
-  steps: number,
-  open: boolean,
+  path: readonly PathStep[],
+  proven: boolean,
 ): string {
-  if (amiss === 0)
-    return steps === 0
-      ? 'Nothing of this is planned to be heard or to leave a port.'
-      : open
-        ? 'As far as can be heard and is said, all is as planned; what is open below nobody has looked at.'
-        : 'All is as planned, as far as it was heard, said or seen.';
+  if (amiss === 0) {
+    if (path.length === 0) return 'Nothing of this is planned to be heard or to leave a port.';
+    if (proven) return 'All is as planned, as far as it was heard, said or seen.';
+    const broken = path.find(({ state }) => state === 'broken');
+    return broken
+      ? `What is heard and said is as planned, and yet the way breaks. ${broken.name}: ${broken.now}.`
+      : 'As far as can be heard and is said, all is as planned; what is open below nobody has looked at.';
+  }
   if (sure === 'not known' || sure === 'as planned')
     return 'Something differs from the plan, and no cause that is known explains it.';
   return SURE_WORDS[sure] + first.map(({ deviation }) => deviation.says).join(' And: ');

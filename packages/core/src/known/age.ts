@@ -1,17 +1,11 @@
-/** How old evidence is, as a person says it. */
+/** How long ago, as a person says it. */
 
-const STEPS = [
-  [10_000, 1000, 's', 1],
-  [120_000, 1000, 's', 0],
-  [2 * 3_600_000, 60_000, 'min', 0],
-  [48 * 3_600_000, 3_600_000, 'h', 0],
-] as const;
-const DAY_MS = 24 * 3_600_000;
-
-/** `0.4 s ago`, `12 min ago`, `3 days ago`; a clock that runs ahead makes nothing younger than now. `ms`: milliseconds. */
-export function ageText(ms: number): string {
-  const age = Math.max(0, ms);
-  for (const [below, unit, name, digits] of STEPS)
-    if (age < below) return `${(age / unit).toFixed(digits)} ${name} ago`;
-  return `${Math.floor(age / DAY_MS)} days ago`;
+/** `4 s`, `3 min`, `2 h`, `3 days`: from milliseconds; a clock that runs ahead makes nothing younger than now. */
+export function spell(ms: number): string {
+  const seconds = Math.max(0, ms) / 1000;
+  if (seconds < 1) return 'under 1 s';
+  if (seconds < 90) return `${Math.round(seconds)} s`;
+  if (seconds < 5400) return `${Math.round(seconds / 60)} min`;
+  if (seconds < 48 * 3600) return `${Math.round(seconds / 3600)} h`;
+  return `${Math.floor(seconds / 86_400)} days`;
 }

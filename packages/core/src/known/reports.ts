@@ -109,7 +109,10 @@ export const pushForecast = report('PushForecast', {
   name: words(),
   was: words('How it says that it is set.'),
   becomes: words('How it would be set.'),
-  light: word(['goes dark', 'gets light', 'stays dark', 'stays lit']),
+  light: word(
+    ['goes dark', 'gets light', 'stays dark', 'stays lit', 'not known'],
+    'Nobody knows where what is planned cannot be heard from here.',
+  ),
   says: words('What it would bring, in a sentence.'),
   lamps: integer('Lamps and runs of pixels behind it, if it goes dark.'),
 });

@@ -40,9 +40,17 @@ const placeText = ({ kind, id, part }: Subject, nameOf: NameOf): string =>
         ? `the link ${nameOf(id)}`
         : nameOf(id);
 
-/** Whether what a person points at is where a fault is, or where it is noticed. */
-const isAt = ({ at, hands }: Fault, { kind, id }: Subject): boolean =>
-  (kind === at.kind && id === at.id) || hands.some((hand) => machineOf(hand) === id);
+/**
+ * Whether what a person points at is where a fault is, or where it is noticed. What nobody planned has no name: an
+ * address that is heard, or nothing at all, stands for it.
+ */
+const isAt = ({ at, hands }: Fault, { kind, id }: Subject, nameOf: NameOf): boolean =>
+  (kind === at.kind && id === at.id) ||
+  hands.some(
+    (hand) =>
+      machineOf(hand) === id ||
+      (nameOf(machineOf(hand)) === '' && (kind === 'stream' || kind === 'machine') && nameOf(id) === ''),
+  );
 
 /** Whether a value is another than one that was planted; of an object, in something that was planted. */
 function differs(value: unknown, planted: unknown): boolean {
@@ -90,7 +98,7 @@ export class Practice {
 
   /** A person says what is wrong; true if it is so. */
   name(about: Subject, cause: string, now: number): boolean {
-    const right = this.find((fault) => isAt(fault, about) && fault.causes.includes(cause), 'named', now);
+    const right = this.find((fault) => isAt(fault, about, this.nameOf) && fault.causes.includes(cause), 'named', now);
     if (!right) this.wrong += 1;
     return right;
   }

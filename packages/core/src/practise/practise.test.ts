@@ -61,6 +61,15 @@ test('what is named where it is, or where it is noticed, is found; all else is a
   expect(one.name(boiler, 'node-unplugged', seconds(50))).toBe(false);
 });
 
+test('somebody whom nobody planned is named by where they are heard, or by nothing; a planned machine is not them', () => {
+  for (const about of [
+    { kind: 'stream', id: '127.0.0.98', part: '' },
+    { kind: 'machine', id: '', part: '' },
+  ] as const)
+    expect(practice('third-source').name(about, 'third-source', seconds(5))).toBe(true);
+  expect(practice('third-source').name(boiler, 'third-source', seconds(5))).toBe(false);
+});
+
 test('a push mends what was turned at that node, and nothing else', () => {
   const one = practice('port-off', 'bridge-universe-off');
   one.pushed('machine-bridge', seconds(5));

@@ -86,7 +86,7 @@ test('what is wrong is said by place and cause; what was right and what was not 
   choose('Where', 'somebody');
   choose('What', 'third-source');
   await press('This is it');
-  expect(asked[1]!.body).toMatchObject({ about: { id: 'machine-tender' }, cause: 'third-source' });
+  expect(asked[1]!.body).toMatchObject({ about: { id: '' }, cause: 'third-source' });
   expect(screen.getByText('That is right.')).toBeTruthy();
 });
 

@@ -172,7 +172,7 @@ function Running({ practice: { causes }, running }: { practice: PracticeReply; r
     ...records.machine.map(({ id, name }) => ({ value: id, label: name })),
     { value: NOT_PLANNED, label: 'Somebody who is not planned' },
   ];
-  const subject: Subject = { kind: 'machine', id: where === NOT_PLANNED ? 'machine-tender' : where, part: '' };
+  const subject: Subject = { kind: 'machine', id: where === NOT_PLANNED ? '' : where, part: '' };
   const say = () =>
     act(async () => {
       const right = await nameFault(subject, cause);

@@ -122,7 +122,7 @@ test('what was taken is confirmed by what the ports say, and not by more than th
     type('3/1-4');
     return screen.getByRole('list', { name: 'What the ports say' }).textContent;
   };
-  expect(await says([node({})])).toContain('Car deck node, port 2 says that it sends this, of one sender.');
+  expect(await says([node({})])).toContain('Car deck node, port 2 says that it sends this, and does not merge.');
   expect(await says([node({ merging: true })])).toContain('Car deck node, port 2: it says that it sends, merging');
   expect(await says([node({ portAddress: 9 })])).toContain('Car deck node, port 2: is set to sACN 9');
   expect(await says([])).toMatch(/Car deck node, port 2: does not answernot known/);

@@ -6,37 +6,41 @@ import { PushBrings } from '@/areas/wire/machine/PushBrings';
 import { PushButton, PushOutcome, usePush } from '@/areas/wire/machine/PushPanel';
 import { Button, Section, Text, count } from '@/ui';
 
+/** What is mended is what was looked at; its outcome stays to be read when all of it is mended. */
 export function MendAll({ troubles }: { troubles: readonly Trouble[] }) {
-  const push = usePush();
-  const [looking, setLooking] = useState(false);
+  const [chosen, setChosen] = useState<readonly Trouble[]>([]);
   const certain = troubles.filter(({ sure, act }) => sure === 'certain' && act.kind === 'push');
-  const machineIds = [...new Set(certain.flatMap(({ act }) => (act.kind === 'push' ? [act.machineId] : [])))];
-  if (certain.length < 2 && push.results.length === 0) return null;
+  if (chosen.length === 0)
+    return certain.length < 2 ? null : (
+      <View className="flex-row">
+        <Button label={`Mend all that is certain (${certain.length})`} look="main" onPress={() => setChosen(certain)} />
+      </View>
+    );
+  return <Chosen troubles={chosen} onClose={() => setChosen([])} />;
+}
+
+function Chosen({ troubles, onClose }: { troubles: readonly Trouble[]; onClose: () => void }) {
+  const push = usePush();
+  const machineIds = [...new Set(troubles.flatMap(({ act }) => (act.kind === 'push' ? [act.machineId] : [])))];
+  const pushed = push.results.length > 0;
   return (
-    <View className="gap-2">
-      {!looking && (
-        <View className="flex-row">
-          <Button label={`Mend all that is certain (${certain.length})`} look="main" onPress={() => setLooking(true)} />
-        </View>
-      )}
-      {looking && (
-        <View role="region" aria-label="Mend all that is certain" className="gap-3 rounded border border-line p-3">
-          <Section title={`${count(machineIds.length, 'node')} would be set as planned`}>
-            {certain.map(({ says, repair }) => (
-              <View key={says} className="gap-1">
-                <Text kind="strong">{says}</Text>
-                <Text kind="small">{repair}</Text>
-              </View>
-            ))}
-            {push.results.length === 0 && <PushBrings machineIds={machineIds} />}
-          </Section>
-          <View className="flex-row gap-2">
-            <Button label="Leave it" grow onPress={() => setLooking(false)} />
-            <PushButton push={push} machineIds={machineIds} label={`Push to ${count(machineIds.length, 'node')}`} />
+    <View role="region" aria-label="Mend all that is certain" className="gap-3 rounded border border-line p-3">
+      <Section title={`${count(machineIds.length, 'node')} ${pushed ? 'pushed to' : 'would be set as planned'}`}>
+        {troubles.map(({ says, repair }) => (
+          <View key={says} className="gap-1">
+            <Text kind="strong">{says}</Text>
+            <Text kind="small">{repair}</Text>
           </View>
-          <PushOutcome push={push} />
-        </View>
-      )}
+        ))}
+        {!pushed && <PushBrings machineIds={machineIds} />}
+      </Section>
+      <View className="flex-row gap-2">
+        <Button label={pushed ? 'Close' : 'Leave it'} grow onPress={onClose} />
+        {!pushed && (
+          <PushButton push={push} machineIds={machineIds} label={`Push to ${count(machineIds.length, 'node')}`} />
+        )}
+      </View>
+      <PushOutcome push={push} />
     </View>
   );
 }

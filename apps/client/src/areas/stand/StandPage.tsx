@@ -68,9 +68,9 @@ function Standing() {
         </View>
       )}
       <Heights standing={standing} />
+      <MendAll troubles={troubles} />
       {troubles.length > 0 && (
         <Section title="What stands against it, by the light that it costs">
-          <MendAll troubles={troubles} />
           <View role="list" aria-label="What stands against it">
             {troubles.map((one) => (
               <TroubleCard key={one.says} trouble={one} />

@@ -9,7 +9,7 @@ import { Text } from '../Text';
 import { stopwatch } from '../time';
 
 /** Seconds since a moment, step by step. */
-export function useSince(began: number): number {
+function useSince(began: number): number {
   const [now, setNow] = useState(Date.now);
   useEffect(() => {
     const timer = setInterval(() => setNow(Date.now()), 1000);

@@ -112,7 +112,7 @@ export function asReports(
       // As the running one lists what is planned.
       listed: records.universe.filter(({ protocol }) => protocol === 'artnet').map(({ wire }) => wire),
       polled: true,
-      membership: { full: false },
+      membership: { wanted: 41, joined: 41 },
     },
     entries: records.machine.map((plan) => {
       const node = nodes.get(plan.id);

@@ -19,7 +19,7 @@ export function PushBrings({ machineIds }: { machineIds: readonly string[] }) {
             {says !== '' && `; ${says}`}
             {lamps > 0 && `, and ${count(lamps, 'lamp')} with it`}
           </Text>
-          <KnownMark known="worked out" of={`push to ${name}`} />
+          <KnownMark known={light === 'not known' ? 'not known' : 'worked out'} of={`push to ${name}`} />
         </View>
       ))}
     </View>

@@ -1,0 +1,91 @@
+/** Steps of a path at the lamp: the lamp itself, and its slots. */
+import { wireKey } from '../address';
+import { sightingKey, spell } from '../known';
+import { lastChannel, type Span } from '../patch';
+import type { Subject } from '../records';
+import { step, type Evidence, type PathStep, type Standing } from './pathStep';
+import type { Scene, Whole } from './scene';
+import { sightingsNow, type SeenNow } from './sightings';
+
+/** What people saw of a lamp: that it does what it should, or that it lights. */
+function lampStep(
+  about: Subject,
+  name: string,
+  planned: string,
+  seen: ReadonlyMap<string, SeenNow>,
+  now: number,
+): PathStep {
+  const [right, lit] = ['right', 'lit'].map((question) => seen.get(sightingKey(about, question)));
+  const last = right?.changed.length === 0 ? right : lit?.changed.length === 0 ? lit : (right ?? lit);
+  if (!last) return step(about, 'lamp', name, planned, ['open', 'not known', 'nobody has looked']);
+  const { by, at, changed, answer } = last;
+  const evidence = [`${by} looked${at === null ? '' : ` ${spell(now - at)} ago`}.`];
+  if (changed.length > 0)
+    return step(
+      about,
+      'lamp',
+      name,
+      planned,
+      ['open', 'not known', 'seen before something changed'],
+      [...evidence, `Changed since: ${changed.join(', ')}.`],
+    );
+  const does = last === right ? 'does what its channels say' : 'lights';
+  const standing: Standing =
+    answer === 'yes' ? ['fine', 'seen', `it ${does}`] : ['broken', 'seen', `it is not so that it ${does}`];
+  return step(about, 'lamp', name, planned, standing, evidence);
+}
+
+/** The slots of a lamp or the one that is asked about, and whether what is heard reaches so far. */
+function slotStep(span: Span, scene: Scene, evidence: Evidence): PathStep {
+  const { universe, channel, patched } = span;
+  const last = lastChannel(span);
+  const planned = scene.records.universe.find(({ number }) => number === universe);
+  const key = planned && wireKey({ protocol: planned.protocol, number: planned.wire });
+  const heard = scene.seen.streams.filter((one) => one.key === key && one.levels);
+  const standing = ((): Standing => {
+    if (heard.length === 0) return ['open', 'not known', 'no levels are heard'];
+    const short = heard.filter(({ slots }) => slots < last);
+    return short.length === 0
+      ? ['fine', 'heard', 'packets carry them']
+      : [
+          'broken',
+          'heard',
+          `packets of ${short.map(({ sender }) => scene.names.of(sender)).join(' and ')} end at ${short[0]!.slots}`,
+        ];
+  })();
+  return step(
+    { kind: 'slot', id: String(universe), part: String(channel) },
+    'slot',
+    channel === last ? `Slot ${universe}/${channel}` : `Slots ${universe}/${channel}–${last}`,
+    `of ${patched.lamp.name}, ${patched.lamp.mode}`,
+    standing,
+    heard.flatMap(({ sender, key: on }) => evidence.stream(sender, on)).slice(0, 1),
+  );
+}
+
+export function lampSteps(scene: Scene, whole: Whole, evidence: Evidence): PathStep[] {
+  const { kind, part } = scene.near.subject;
+  if (kind !== 'lamp' && kind !== 'slot') return [];
+  const slot = Number(part);
+  const seen = sightingsNow(whole.records, whole.patch);
+  return scene.near.lamps.flatMap((id) => {
+    const patched = whole.patch.lamp(id);
+    if (!patched) return [];
+    const { lamp } = patched;
+    const spans = patched.spans.filter(
+      (span) =>
+        kind === 'lamp' ||
+        (span.universe === Number(scene.near.subject.id) && span.channel <= slot && slot <= lastChannel(span)),
+    );
+    return [
+      lampStep(
+        { kind: 'lamp', id, part: '' },
+        `${lamp.number} ${lamp.name}`,
+        `${lamp.universe}/${lamp.channel}, ${lamp.mode}`,
+        seen,
+        whole.heard.at,
+      ),
+      ...spans.map((span) => slotStep(span, scene, evidence)),
+    ];
+  });
+}
