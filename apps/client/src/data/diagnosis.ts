@@ -8,6 +8,8 @@ import { fetchAddress } from './api';
 
 /** Looked at again this often while somebody looks. */
 const AGAIN_MS = 2000;
+/** Each repair on a screen asks for itself; these change seldom. */
+const PUSH_AGAIN_MS = 6000;
 const STANDING = addressOf('standing');
 
 export function useWhy(about: Subject): { readonly why: WhyReport | undefined; readonly trouble: string } {
@@ -38,7 +40,7 @@ export const usePushForecast = (machineIds: readonly string[]): readonly PushFor
   useSWR<readonly PushForecast[], Error>(
     machineIds.length === 0 ? null : addressOf('forecastPush', {}, { machines: machineIds.join(',') }),
     fetchAddress,
-    { refreshInterval: AGAIN_MS },
+    { refreshInterval: PUSH_AGAIN_MS },
   ).data;
 
 /** What taking slots of a universe would bring; undefined until it is known. */

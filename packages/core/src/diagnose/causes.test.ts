@@ -113,6 +113,26 @@ test('broadcast-blocked is named beside what else keeps one sender from a node',
   expect(judged(universe(9), asIs, { records: broadcasting }).suspects).toEqual([]);
 });
 
+test('what is sent in another net, where nobody lists it, is known by whether it is broadcast there', () => {
+  const listed = ferry.universe.filter(({ protocol }) => protocol === 'artnet').map(({ wire }) => wire);
+  const present = { here: { addresses: ['127.0.0.1'], lists: new Set(listed) }, polled: true, own: [] };
+  const moved = (travels: 'listed' | 'broadcast') => (world: World) =>
+    withStreams(world, bridge, ({ wire }) =>
+      wire.protocol === 'artnet' ? { wire: { ...wire, number: wire.number + 256 }, travels } : {},
+    );
+  const [lead] = judged(universe(9), moved('broadcast'), { present }).suspects;
+  expect(lead).toMatchObject({ cause: 'net-differs', leaves: [], contradicted: [] });
+});
+
+test('sACN that would lie one beside the plan would be heard: that it is not speaks against another base', () => {
+  const elsewhere = (world: World) => withStreams(world, 'machine-gangway', () => ({ travels: { to: [] } }));
+  const sends = new Map([['machine machine-gangway sends', 'yes']] as const);
+  const { suspects } = judged(universe(40), elsewhere, { answers: sends });
+  expect(suspects[0]!.cause).toBe('unicast-elsewhere');
+  const bases = suspects.filter(({ cause }) => cause === 'base-differs');
+  expect(bases.every(({ contradicted }) => contradicted.length > 0)).toBe(true);
+});
+
 describe('a lamp that people looked at', () => {
   const lamp = subject('lamp', 'lamp-101');
   const [lit, right] = ['lamp lamp-101 lit', 'lamp lamp-101 right'];

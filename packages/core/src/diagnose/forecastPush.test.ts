@@ -17,6 +17,13 @@ test('nothing where nodes say that they are set as planned, and nothing of nodes
   expect(brings((one) => ({ ...one, nodes: one.nodes.filter(({ id }) => id !== boiler) }))).toEqual([]);
 });
 
+test('a port that is off as planned is not told, however it would merge', () => {
+  const spare = world.nodes.flatMap(({ id, ports }) =>
+    ports.filter(({ use }) => use === 'off').map(({ number }) => [id, number] as const),
+  )[0]!;
+  expect(brings((one) => withPort(one, ...spare, { merge: 'ltp' }), [spare[0]])).toEqual([]);
+});
+
 test('a port that was turned is told with where it was and will be; another machine’s is not told', () => {
   const turned = (one: World) => withPort(withPort(one, boiler, 2, { wire: 30 }), 'machine-car-deck', 1, { wire: 9 });
   expect(brings(turned)).toEqual([['Port 2 of Boiler node', 'Art-Net 0.1.14', 'Art-Net 0.0.8', 'stays lit', false]]);

@@ -16,8 +16,9 @@ const setText = ({ use, protocol, wire }: WorldPort): string =>
 const isLit = (simulated: Simulated, key: string): boolean =>
   simulated.ports.get(key)?.levels?.some((level) => level > 0) ?? false;
 
+/** A port that is off merges nothing and takes nothing, whatever is set. */
 const differs = (a: WorldPort, b: WorldPort): boolean =>
-  a.use !== b.use || a.protocol !== b.protocol || a.wire !== b.wire || a.merge !== b.merge;
+  a.use !== b.use || (a.use !== 'off' && (a.protocol !== b.protocol || a.wire !== b.wire || a.merge !== b.merge));
 
 const LIGHT = {
   'not known': 'what is planned there cannot be heard from here: nobody knows what it would bring',

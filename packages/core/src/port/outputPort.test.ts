@@ -184,6 +184,13 @@ describe('Art-Net', () => {
     expect(first(port, 6)).toBe(70);
   });
 
+  test('a sender that fell silent has its say for ten seconds, and its signal comes in no more after two and a half', () => {
+    const port = new OutputPort(settings({ protocol: 'artnet' }), { sources: 2 });
+    port.artnet(art('10.0.0.1', 50), 0);
+    expect([port.passes(2400), port.state(2400)]).toEqual([true, 'fed']);
+    expect([port.passes(3000), port.state(3000), first(port, 3000)]).toEqual([false, 'fed', 50]);
+    expect([port.passes(11_000), port.state(11_000)]).toEqual([false, 'lost']);
+  });
   test('says nothing on a port that is set to sACN', () => {
     const port = new OutputPort(settings(), { sources: 2 });
     port.artnet(art('10.0.0.1', 50), 0);

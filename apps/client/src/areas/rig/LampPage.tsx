@@ -124,6 +124,11 @@ function LampDetails({ patched }: { patched: PatchedLamp }) {
         {type.maker} {type.name}, {mode.name}, {count(footprint, 'channel')}
         {place ? `. ${place.name}` : ''}: {lamp.x} m across, {lamp.y} m along, {lamp.z} m up.
       </Text>
+      {universe && (
+        <Section title="Its way, as far as it is known">
+          <Way universe={universe.number} />
+        </Section>
+      )}
       <Section title={universe ? 'Channels, as received now' : 'Channels'}>
         {mode.channels.map((channel, i) => (
           <ChannelRow
@@ -134,11 +139,6 @@ function LampDetails({ patched }: { patched: PatchedLamp }) {
           />
         ))}
       </Section>
-      {universe && (
-        <Section title="Its way, as far as it is known">
-          <Way universe={universe.number} />
-        </Section>
-      )}
       <EditLamp patched={patched} />
       <Section title="More">
         <View className="flex-row flex-wrap gap-2">

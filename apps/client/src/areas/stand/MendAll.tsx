@@ -4,7 +4,7 @@ import { View } from 'react-native';
 import type { Trouble } from '@taxiarch/core/known';
 import { PushBrings } from '@/areas/wire/machine/PushBrings';
 import { PushButton, PushOutcome, usePush } from '@/areas/wire/machine/PushPanel';
-import { Button, Section, Text, count } from '@/ui';
+import { Button, Text, count } from '@/ui';
 
 /** What is mended is what was looked at; its outcome stays to be read when all of it is mended. */
 export function MendAll({ troubles }: { troubles: readonly Trouble[] }) {
@@ -25,15 +25,16 @@ function Chosen({ troubles, onClose }: { troubles: readonly Trouble[]; onClose: 
   const pushed = push.results.length > 0;
   return (
     <View role="region" aria-label="Mend all that is certain" className="gap-3 rounded border border-line p-3">
-      <Section title={`${count(machineIds.length, 'node')} ${pushed ? 'pushed to' : 'would be set as planned'}`}>
-        {troubles.map(({ says, repair }) => (
-          <View key={says} className="gap-1">
-            <Text kind="strong">{says}</Text>
-            <Text kind="small">{repair}</Text>
-          </View>
-        ))}
-        {!pushed && <PushBrings machineIds={machineIds} />}
-      </Section>
+      <Text kind="label">
+        {count(machineIds.length, 'node')} {pushed ? 'pushed to' : 'would be set as planned'}
+      </Text>
+      {troubles.map(({ says, repair }) => (
+        <View key={says} className="gap-1">
+          <Text kind="strong">{says}</Text>
+          <Text kind="small">{repair}</Text>
+        </View>
+      ))}
+      {!pushed && <PushBrings machineIds={machineIds} />}
       <View className="flex-row gap-2">
         <Button label={pushed ? 'Close' : 'Leave it'} grow onPress={onClose} />
         {!pushed && (
