@@ -7,7 +7,7 @@ const FLOORS = [
   ['stream', 'merge', 'route'],
   ['records', 'edit'],
   ['fixture', 'patch', 'pixel', 'ip', 'machine', 'port', 'node', 'flow', 'link', 'known', 'stage', 'jump'],
-  ['check', 'trace', 'walk', 'simulate', 'diagnose', 'fault', 'practise'],
+  ['check', 'trace', 'walk', 'simulate', 'diagnose', 'fault', 'practise', 'hung', 'roll', 'eye', 'arrival'],
   ['format', 'library', 'demo'],
   ['contract'],
 ];
@@ -31,7 +31,7 @@ module.exports = {
       to: {
         pathNot: [
           '^packages/core/src',
-          'node_modules/(yup|fast-deep-equal|fflate|fast-xml-parser|papaparse|ipaddr\\.js)/',
+          'node_modules/(yup|fast-deep-equal|fflate|saxes|@e965/xlsx|papaparse|ipaddr\\.js)/',
         ],
       },
     },

@@ -40,7 +40,7 @@ test('a cable is out: looked for, named from Why?, and marked; then all is as it
   expect(refused.status).toBe(422);
 
   await page.getByRole('button', { name: 'How things stand' }).click();
-  await expect(page.getByRole('heading', { level: 1 }).first()).toContainText('Boiler node', { timeout: 30_000 });
+  await expect(page.getByRole('heading', { level: 1 }).first()).toContainText('Boiler node');
   await open(page, '/why?kind=machine&id=machine-boiler');
   await page.getByRole('button', { name: /^This is it: The network cable of Boiler node/ }).click();
   await expect(page.getByText('That is right.')).toBeVisible();

@@ -1,7 +1,6 @@
 /** The rig in hand: lamps added, colliding, mended and taken back; types, pixels, the plan, files in and out. */
-import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { BASE, api, makeSafe, open, undo } from './whole';
+import { api, makeSafe, open, undo } from './whole';
 
 interface Lamp {
   readonly id: string;
@@ -141,41 +140,6 @@ test('the plan: a lamp is dragged with a snap, and taken back', async ({ page })
   expect(((await lamp(501))![axis] * 2) % 1).toBe(0);
   await undo();
   expect((await lamp(501))?.[axis]).toBe(before![axis]);
-});
-
-test('files: the rig goes out, comes in changed, rows are chosen, and it is taken back', async ({ page }) => {
-  await open(page, '/rig/files');
-  const [download] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Export Lamps' }).click(),
-  ]);
-  expect(download.suggestedFilename()).toBe('Night Ferry lamps.csv');
-  const text = readFileSync((await download.path())!, 'utf8');
-  const changed = text.replace('Port spot 1,', 'Figurehead,').replace('2,Wheelhouse', 'x,Wheelhouse');
-  await page.setInputFiles('input[type=file]', {
-    name: 'lamps.csv',
-    mimeType: 'text/csv',
-    buffer: Buffer.from(changed),
-  });
-  await sentence(page, 'Line 3: “x” is no lamp number.');
-  await page.getByRole('checkbox', { name: /^Skip these rows/ }).click();
-  await page.getByRole('radio', { name: '1 differ' }).click();
-  await sentence(page, 'name Port spot 1 → Figurehead');
-  await page.getByRole('button', { name: 'Write 1 row' }).click();
-  await expect.poll(async () => (await lamp(101))?.name).toBe('Figurehead');
-  expect(await lamps()).toHaveLength(420);
-  await undo();
-
-  await page.setInputFiles('input[type=file]', {
-    name: 'bad.mvr',
-    mimeType: 'application/zip',
-    buffer: Buffer.from('no archive'),
-  });
-  await sentence(page, /The file is no ZIP archive/);
-  await page.getByRole('button', { name: 'Choose another file' }).click();
-  const mvr = Buffer.from(await (await page.request.get(`${BASE}/api/export/mvr`)).body());
-  await page.setInputFiles('input[type=file]', { name: 'Night Ferry.mvr', mimeType: 'application/zip', buffer: mvr });
-  await expect(page.getByRole('radio', { name: '420 same' })).toBeVisible();
 });
 
 test('prove: a run is stepped through pixel by pixel', async ({ page }) => {

@@ -1,6 +1,9 @@
 /** Pictures of the main views for docs/screenshots, from the demo show. Made by `npm run screens`. */
 import { join, resolve } from 'node:path';
 import { test } from '@playwright/test';
+import { nightFerry } from '@taxiarch/core/demo';
+import { lampTable } from '@taxiarch/core/format';
+import { writeSheet } from '@taxiarch/core/format/sheets';
 import { nightOf } from '@taxiarch/core/practise';
 import { api, handle, makeSafe, open } from './whole';
 
@@ -11,7 +14,6 @@ const WIDE = { width: 1280, height: 800 };
 /** Name, size, address. */
 const VIEWS = [
   ['stand', PHONE, '/'],
-  ['stand-wide', WIDE, '/'],
   ['why', PHONE, '/why?kind=lamp&id=lamp-101'],
   ['rig', PHONE, '/rig'],
   ['rig-plan', PHONE, '/rig/plan'],
@@ -19,7 +21,6 @@ const VIEWS = [
   ['slot', PHONE, '/listen/u7?slot=40'],
   ['wire', PHONE, '/wire'],
   ['flow', PHONE, '/flow'],
-  ['show', PHONE, '/show'],
 ] as const;
 
 for (const [name, viewport, path] of VIEWS)
@@ -29,6 +30,28 @@ for (const [name, viewport, path] of VIEWS)
     await page.waitForTimeout(1500);
     await page.screenshot({ path: join(FOLDER, `${name}.png`) });
   });
+
+test('a file that arrives', async ({ page }) => {
+  const { heads, rows } = lampTable(nightFerry());
+  const changed = rows.slice(0, 40).map((row, i) => {
+    const cells = [...row];
+    if (i === 3) cells[1] = 'Wheelhouse lamp, port';
+    if (i === 5) cells[5] = '1/40';
+    if (i === 8) cells[3] = 'Lantern';
+    if (i === 9) cells[5] = 'none';
+    return cells;
+  });
+  await page.setViewportSize(PHONE);
+  await open(page, '/rig/files');
+  await page.setInputFiles('input[type=file]', {
+    name: 'wheelhouse v2.xlsx',
+    mimeType: 'application/octet-stream',
+    buffer: Buffer.from(writeSheet(heads, changed, 'Wheelhouse', 'xlsx')),
+  });
+  await page.getByRole('button', { name: /^Import \d+ row/ }).waitFor();
+  await page.screenshot({ path: join(FOLDER, 'arrival.png') });
+  await page.getByRole('button', { name: 'Leave it' }).click();
+});
 
 test('practise, at its end', async ({ page }) => {
   await page.setViewportSize(PHONE);
@@ -45,22 +68,6 @@ test('practise, at its end', async ({ page }) => {
   await page.screenshot({ path: join(FOLDER, 'practise.png') });
 });
 
-test('a fault of the patch, and its mends', async ({ page }) => {
-  const { records } = await api<{ records: { lamp: { id: string; rev: number }[] } }>('/api/show');
-  const lamp = records.lamp.find(({ id }) => id === 'lamp-102')!;
-  await api('/api/edits', {
-    author: 'Ivo',
-    sentence: 'Moved lamp 102 to 2/11',
-    changes: [{ kind: 'lamp', id: lamp.id, rev: lamp.rev, after: { ...lamp, channel: 11 } }],
-  });
-  await page.setViewportSize(PHONE);
-  await open(page, '/rig/findings');
-  await page.getByRole('button', { name: 'Mend' }).first().click();
-  await page.waitForTimeout(500);
-  await page.screenshot({ path: join(FOLDER, 'rig-findings.png') });
-  await api('/api/undo', { author: 'Ivo' });
-});
-
 test('machines that drifted', async ({ page }) => {
   const turn = (settings: object) => api('/api/stand-ins/handle', { id: 'car-deck', turn: settings });
   await turn({ port: 2, wire: 9, mask: '255.255.0.0', settings: { merge: 'ltp' } });
@@ -68,10 +75,35 @@ test('machines that drifted', async ({ page }) => {
   await open(page, '/wire/machine-car-deck');
   await page.getByText('3 settings differ from the plan').waitFor({ timeout: 20_000 });
   await page.screenshot({ path: join(FOLDER, 'wire-machine.png') });
-  await page.setViewportSize(WIDE);
-  await page.waitForTimeout(800);
-  await page.screenshot({ path: join(FOLDER, 'wire-wide.png') });
   await turn({ port: 2, wire: 3, mask: '255.0.0.0', settings: { merge: 'htp' } });
+});
+
+test('the roll call, and matching by eye', async ({ page }) => {
+  test.slow();
+  const rig = (hand: object) => handle('rig', { rig: hand });
+  await rig({ lamps: ['703'], address: 90 });
+  await rig({ lamps: ['705'], mode: 1 });
+  await rig({ lamps: ['9'], faults: { missing: true } });
+  await page.setViewportSize(PHONE);
+  await open(page, '/prove/roll');
+  await page.getByRole('button', { name: 'Call the roll' }).click();
+  await page.getByText(/^How all are set is known|^Called/).waitFor({ timeout: 60_000 });
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: join(FOLDER, 'roll.png') });
+  await page.getByText(/^Called/).waitFor({ timeout: 90_000 });
+  await api('/api/output/hot', { hot: true, by: 'Ivo' });
+  const lampIds = Array.from({ length: 18 }, (_, i) => `lamp-${701 + i}`);
+  await api('/api/eye/begin', { by: 'Ivo', how: 'asked', lampIds, forget: 'all' });
+  await open(page, '/prove/eye');
+  for (let i = 0; i < 4; i += 1) {
+    await page.waitForTimeout(600);
+    await page.getByRole('button', { name: /^It is/ }).click();
+  }
+  await page.waitForTimeout(1500);
+  await page.screenshot({ path: join(FOLDER, 'by-eye.png') });
+  await api('/api/eye/end', {});
+  await makeSafe();
+  await handle('rig', { reset: true });
 });
 
 test('prove, hot', async ({ page }) => {
@@ -89,20 +121,62 @@ test('prove, hot', async ({ page }) => {
 
 test.describe('in daylight', () => {
   test.use({ colorScheme: 'light' });
-  test('listen, daylight', async ({ page }) => {
+  test('the walk, daylight', async ({ page }) => {
+    const lampIds = Array.from({ length: 18 }, (_, i) => `lamp-${701 + i}`);
+    const after = {
+      ...{
+        id: 'walk-wings',
+        rev: 0,
+        name: 'Bridge wings',
+        by: 'Mara',
+        at: new Date().toISOString(),
+        unit: 'lamp',
+        lampIds,
+      },
+      ...{ covers: { kind: 'chosen', id: '', part: '' }, order: 'number', pictures: ['full', 'colours'] },
+    };
+    await api('/api/edits', {
+      ...{ author: 'Ivo', sentence: 'Began a walk' },
+      changes: [{ kind: 'walk', id: after.id, rev: null, after }],
+    });
+    await api('/api/output/hot', { hot: true, by: 'Ivo' });
     await page.setViewportSize(PHONE);
-    await open(page, '/listen/u2?slot=3');
-    await page.waitForTimeout(1200);
-    await page.screenshot({ path: join(FOLDER, 'slot-daylight.png') });
+    await open(page, `/prove/walks/${after.id}`);
+    await page.getByRole('button', { name: 'Walk on' }).click();
+    for (const name of ['Proved', 'Proved', 'Failed', 'Wrong colour']) {
+      await page.waitForTimeout(900);
+      await page.getByRole('button', { name, exact: true }).click();
+    }
+    await page.waitForTimeout(1600);
+    await page.screenshot({ path: join(FOLDER, 'walk.png') });
+    await makeSafe();
   });
 });
 
-test('the picture of the flow', async ({ page }) => {
+test('the record of proof', async ({ page }) => {
   await page.setViewportSize(WIDE);
-  await open(page, '/flow');
-  await page.getByRole('radio', { name: 'Picture' }).click();
-  await page.waitForTimeout(1500);
-  await page.screenshot({ path: join(FOLDER, 'flow-wide.png') });
+  await open(page, '/prove/proof');
+  await page.getByLabel('Role').fill('Lighting network technician');
+  await page.getByLabel('In words').fill('Seen from the quay, with the doors shut.');
+  await page.getByRole('button', { name: 'Sign it' }).click();
+  await page
+    .getByText(/SHA-256/)
+    .first()
+    .waitFor({ timeout: 30_000 });
+  await page.waitForTimeout(500);
+  await page.getByRole('heading', { level: 1 }).scrollIntoViewIfNeeded();
+  await page.screenshot({ path: join(FOLDER, 'proof.png') });
+});
+
+test('what if', async ({ page }) => {
+  await page.setViewportSize(WIDE);
+  await open(page, '/prove/what-if');
+  await page.getByLabel('What happens').first().selectOption({ label: 'A place loses power' });
+  await page.getByLabel('For, s').fill('6');
+  await page.getByRole('button', { name: 'Put it on the time line' }).click();
+  await page.getByText('The worst first').waitFor();
+  await page.waitForTimeout(800);
+  await page.screenshot({ path: join(FOLDER, 'what-if.png') });
 });
 
 test('a route with three owners in one universe', async ({ page }) => {

@@ -48,7 +48,7 @@ export const api = async <T>(path: string, given?: object): Promise<T> => {
     BASE + path,
     given && { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(given) },
   );
-  return (await response.json()) as T;
+  return (response.status === 204 ? undefined : await response.json()) as T;
 };
 
 /** Who sits at the browser of every test. */

@@ -10,6 +10,8 @@ const PROGRAMS = {
   'server/main': 'apps/server/src/main.ts',
   'server/engine': 'apps/server/src/engine/engineThread.ts',
   'server/show': 'apps/server/src/show/showThread.ts',
+  'server/paper': 'apps/server/src/paper/paperThread.ts',
+  'server/whatif': 'apps/server/src/whatIf/whatIfThread.ts',
   'server/import': 'apps/server/src/imports/importThread.ts',
   'server/findings': 'apps/server/src/findings/findingsThread.ts',
   'server/receive': 'apps/server/src/receive/receiveThread.ts',

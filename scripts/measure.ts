@@ -12,6 +12,7 @@ import { buildClient, buildPrograms } from './build';
 import { root } from './bundle.mjs';
 import { QUIET, percent, stolen, ticks, type Extent, type Figure, type Part } from './measure/figure';
 import * as faults from './measure/faults';
+import * as files from './measure/files';
 import * as flow from './measure/flow';
 import * as glass from './measure/glass';
 import * as history from './measure/history';
@@ -19,7 +20,9 @@ import * as ingest from './measure/ingest';
 import * as load from './measure/load';
 import * as rest from './measure/rest';
 import * as rig from './measure/rig';
+import * as roll from './measure/roll';
 import * as stop from './measure/stop';
+import * as walk from './measure/walk';
 import * as wire from './measure/wire';
 
 const PARTS: Readonly<Record<string, Part>> = {
@@ -28,17 +31,20 @@ const PARTS: Readonly<Record<string, Part>> = {
   load: load.measure,
   rest: rest.measure,
   rig: rig.measure,
+  files: files.measure,
   stop: stop.measure,
   history: history.measure,
   wire: wire.measure,
   flow: flow.measure,
   faults: faults.measure,
+  roll: roll.measure,
+  walk: walk.measure,
 };
 /** A part that met no quiet time is measured again, so many times in all. */
 const TRIES = 3;
 
-/** Parts that count what is right, not how quick: these are not measured again for quiet. */
-const ONCE: ReadonlySet<string> = new Set(['faults']);
+/** Parts that count what is right, or last for many minutes: these are not measured again for quiet. */
+const ONCE: ReadonlySet<string> = new Set(['faults', 'walk']);
 
 /** A figure as it is kept: with when it was taken, of what, and how quiet the computer was. */
 interface Kept extends Figure {

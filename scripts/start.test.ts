@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import type { LiveReport } from '@taxiarch/core/contract';
 
-jest.setTimeout(180_000);
+jest.setTimeout(300_000);
 
 const START = [resolve(__dirname, 'run.mjs'), 'start'];
 const PORT = 28_630;
@@ -43,16 +43,18 @@ function leftBehind(): string[] {
     .filter((name) => /^\d+$/.test(name) && Number(name) !== process.pid)
     .flatMap((pid) => {
       try {
-        const line = readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ');
-        return line.includes('28568') ? [line] : [];
+        // A word of its own: browsers that other tests run have long numbers in theirs.
+        const words = readFileSync(`/proc/${pid}/cmdline`, 'utf8').split('\0');
+        return words.includes('28568') ? [words.join(' ')] : [];
       } catch {
         return [];
       }
     });
 }
 
+/** Waits as long as the test may last: how quick a computer is, is not what is tested. */
 const until = async (met: () => boolean) => {
-  for (let i = 0; i < 600 && !met(); i += 1) await new Promise((done) => setTimeout(done, 50));
+  while (!met()) await new Promise((done) => setTimeout(done, 50));
 };
 
 test('it prints one address when everything answers, and Ctrl-C leaves no process', async () => {

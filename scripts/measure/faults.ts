@@ -3,18 +3,15 @@
  * would notice it, its questions are answered as a person would see it there, and what it names is held against what
  * was planted.
  */
-import { spawn } from 'node:child_process';
-import { join } from 'node:path';
 import type { StandingReport, WhyReport } from '@taxiarch/core/known';
 import type { ShowReply } from '@taxiarch/core/contract';
-import { FAULTS, random, type Fault, type Hand } from '@taxiarch/core/fault';
+import { FAULTS, LAMP_FAULTS, random, type Fault, type Hand, type LampFault } from '@taxiarch/core/fault';
+import type { RollReply } from '@taxiarch/core/roll';
 import { areApart } from '@taxiarch/core/practise';
 import type { Subject } from '@taxiarch/core/records';
-import { out } from '../bundle.mjs';
 import { wait, type Extent, type Figure } from './figure';
-import { base, ports, withServer } from './server';
+import { PANEL, base, withServer, withStandIns } from './server';
 
-const PANEL = 37_630;
 /** A person waits no longer before asking. */
 const LONGEST_MS = 5000;
 const ASK_EVERY_MS = 500;
@@ -94,9 +91,26 @@ interface Outcome {
   readonly named: string;
 }
 
-async function tryFault(fault: Fault): Promise<Outcome> {
-  const began = Date.now();
+const isOfLamp = (fault: Fault | LampFault): fault is LampFault => 'asks' in fault;
+
+/** Asks the lamps of some ports, or of all, until it is known how they are set. */
+async function callRoll(ports?: LampFault['asks']): Promise<void> {
+  await fetch(`${base}/api/roll/call`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ ...(ports && { ports }), afresh: true }),
+  });
+  for (;;) {
+    const { progress } = await get<RollReply>('/api/roll');
+    if (!progress.running) return;
+    await wait(100);
+  }
+}
+
+async function tryFault(fault: Fault | LampFault): Promise<Outcome> {
   for (const hand of fault.hands) await handle(hand);
+  if (isOfLamp(fault)) await callRoll(fault.asks);
+  const began = Date.now();
   const right = (cause: string | undefined) => cause !== undefined && fault.causes.includes(cause);
   let why = await ask(fault.at);
   let ms = LONGEST_MS;
@@ -155,20 +169,6 @@ async function tryPair(one: Fault, other: Fault): Promise<boolean> {
   return left.length === 0;
 }
 
-async function withStandIns<T>(work: () => Promise<T>): Promise<T> {
-  const udp = ['--sacn-port', ports.sacn, '--artnet-port', ports.artnet, '--panel-port', PANEL].map(String);
-  const programs = ['visualiser', 'main'].map((name) =>
-    spawn(process.execPath, [join(out, `standins/${name}.mjs`), ...udp], { stdio: ['ignore', 'pipe', 'inherit'] }),
-  );
-  process.once('exit', () => programs.forEach((one) => one.kill('SIGKILL')));
-  try {
-    for (const program of programs) await new Promise((ready) => program.stdout.once('data', ready));
-    return await work();
-  } finally {
-    programs.forEach((one) => one.kill('SIGTERM'));
-  }
-}
-
 const share = (part: number, of: number): string =>
   `${((100 * part) / Math.max(1, of)).toFixed(1)} % (${part} of ${of})`;
 
@@ -178,13 +178,20 @@ export const measure = (extent: Extent): Promise<Figure[]> =>
       await wait(extent.of(SETTLE_MS, SETTLE_MS));
       await get<ShowReply>('/api/show');
       const figures: Figure[] = [];
-      const chosen = FAULTS.filter(({ id }, i) => ONLY?.includes(id) ?? (!extent.short || i % 12 === 0));
+      const chosen: readonly (Fault | LampFault)[] = [...FAULTS, ...LAMP_FAULTS].filter(
+        ({ id }, i) => ONLY?.includes(id) ?? (!extent.short || i % 12 === 0),
+      );
       const outcomes: Outcome[] = [];
       const noise: string[] = [];
       for (const fault of chosen) {
         if (!(await calm())) noise.push(`before ${fault.id}`);
         const outcome = await tryFault(fault);
         outcomes.push(outcome);
+        // What lamps said meanwhile is asked again, once all is as it was shipped.
+        if (isOfLamp(fault)) {
+          await handle({ id: 'rig', reset: true });
+          await callRoll(fault.asks);
+        }
         if (!outcome.first || outcome.falseGreen)
           process.stdout.write(
             `  ${fault.id}: ${outcome.named || 'nothing named'}${outcome.falseGreen ? ', FALSE GREEN' : ''}\n`,

@@ -53,7 +53,7 @@ async function bringIn(page: Page, lamps: number): Promise<Figure> {
   const read = performance.now();
   const reading = await inPage<number>(page, 'longest');
   await page.evaluate('longest = 0');
-  await page.getByRole('button', { name: /^Write/ }).click();
+  await page.getByRole('button', { name: /^Import/ }).click();
   await page.getByText(/^Imported large\.mvr/).waitFor({ timeout: 120_000 });
   const done = performance.now();
   const writing = await inPage<number>(page, 'longest');

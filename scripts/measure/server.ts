@@ -9,6 +9,8 @@ import { wait } from './figure';
 
 /** On ports that nothing else uses. */
 export const ports = { http: 34630, sacn: 35568, artnet: 36454 };
+/** Where the stand-ins have their panels */
+export const PANEL = 37_630;
 export const base = `http://127.0.0.1:${ports.http}`;
 
 export interface Server {
@@ -82,21 +84,45 @@ export async function withProgram<T>(
   }
 }
 
-/** A page on a phone while `work` lasts, and what slows its processor. */
-export async function withPage<T>(work: (page: Page, slow: CDPSession) => Promise<T>): Promise<T> {
+/** The demo’s stand-ins while `work` lasts. */
+export async function withStandIns<T>(work: () => Promise<T>): Promise<T> {
+  const udp = ['--sacn-port', ports.sacn, '--artnet-port', ports.artnet, '--panel-port', PANEL].map(String);
+  const programs = ['visualiser', 'main'].map((name) =>
+    spawn(process.execPath, [join(out, `standins/${name}.mjs`), ...udp], { stdio: ['ignore', 'pipe', 'inherit'] }),
+  );
+  process.once('exit', () => programs.forEach((one) => one.kill('SIGKILL')));
+  try {
+    for (const program of programs) await new Promise((ready) => program.stdout.once('data', ready));
+    return await work();
+  } finally {
+    programs.forEach((one) => one.kill('SIGTERM'));
+  }
+}
+
+/** Phones in people’s hands while `work` lasts, each in a browser’s context of its own. */
+export async function withPhones<T>(work: (phone: (person: string) => Promise<Page>) => Promise<T>): Promise<T> {
   const browser = await chromium.launch({
     executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
     args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
   });
   try {
-    const page = await browser.newPage({ viewport: { width: 390, height: 844 }, bypassCSP: true });
-    // The device knows who sits at it, and does not ask.
-    await page.addInitScript("localStorage.setItem('person', 'Measuring')");
-    return await work(page, await page.context().newCDPSession(page));
+    return await work(async (person) => {
+      const page = await browser.newPage({ viewport: { width: 390, height: 844 }, bypassCSP: true });
+      // The device knows who sits at it, and does not ask.
+      await page.addInitScript(`localStorage.setItem('person', '${person}')`);
+      return page;
+    });
   } finally {
     await browser.close();
   }
 }
+
+/** A page on a phone while `work` lasts, and what slows its processor. */
+export const withPage = <T>(work: (page: Page, slow: CDPSession) => Promise<T>): Promise<T> =>
+  withPhones(async (phone) => {
+    const page = await phone('Measuring');
+    return work(page, await page.context().newCDPSession(page));
+  });
 
 export const get = async <T>(path: string): Promise<T> => (await (await fetch(base + path)).json()) as T;
 

@@ -16,7 +16,12 @@ import type { FromServer } from './keep/keeper';
 import { Bench } from './practise/bench';
 import { Practising } from './practise/practising';
 import { BadOption, readOptions, type Options } from './options';
+import { Matching } from './eye/matching';
+import { RollCall } from './roll/rollCall';
+import { LampSetter } from './roll/setter';
 import { SettingsFile } from './settings';
+import { WalkDesk } from './walk/walkDesk';
+import { WalkLights } from './walk/lights';
 import { FolderInUse, lockFolder } from './store/lock';
 import { ShowDoor } from './bridge/showDoor';
 
@@ -172,6 +177,8 @@ async function main(): Promise<void> {
     folder,
     demo: options.demo,
     pattern: fileURLToPath(new URL('./database.tar', import.meta.url)),
+    paperThread: new URL('./paper.mjs', import.meta.url).href,
+    whatIfThread: new URL('./whatif.mjs', import.meta.url).href,
     importThread: new URL('./import.mjs', import.meta.url).href,
     findingsThread: new URL('./findings.mjs', import.meta.url).href,
   };
@@ -203,7 +210,13 @@ async function main(): Promise<void> {
   server.removeAllListeners('request').removeAllListeners('upgrade');
   const bench = new Bench(options.benchPort === undefined ? undefined : `http://${LOOPBACK}:${options.benchPort}`);
   const practising = new Practising(folder, bench, host, show, notices);
-  const app = createApp({ show, host, feed, settings, notices, guard, log, client, bench, practising });
+  const roll = new RollCall(folder, host, show, notices, () => settings.read().rollEvery);
+  show.roll = () => roll.now();
+  const setter = new LampSetter(roll, show);
+  const matching = new Matching(folder, host, show, roll, setter);
+  const desk = new WalkDesk(show, new WalkLights(host, show, feed));
+  const wire = { host, feed, settings, notices };
+  const app = createApp({ ...wire, show, guard, log, client, bench, practising, roll, setter, matching, desk });
   server.on('request', app.callback());
   feed.attach(server, (request) => guard.refuse(request) === undefined && guard.admits(request));
   await announce(options, guard);

@@ -4,6 +4,7 @@ import type { NodeBox, Turned } from './node';
 import { NO_MISTAKES, type SenderMistakes } from './mistakes';
 import { openPanel } from './panel';
 import { RIGHT } from './visualiser/faults';
+import type { RigBox, RigHand } from './rig/rigBox';
 import type { Cable } from './wire';
 
 /** A sender as the bench needs it. */
@@ -35,6 +36,8 @@ export interface Handled {
   readonly deaf?: Partial<Cable['deaf']>;
   /** For a node: the firmware that it says it runs */
   readonly firmware?: readonly [number, number];
+  /** For the rig: what is done to lamps and cables */
+  readonly rig?: RigHand;
   /** Everything on the bench is again as it was shipped. */
   readonly reset?: boolean;
   /** For the visualiser: what is wrong with it on purpose */
@@ -68,9 +71,10 @@ export const openBench = (
   senders: ReadonlyMap<string, BenchSender>,
   /** Address of the visualiser's own panel; it is a process of its own and need not be there */
   visualiser: string,
+  rig: RigBox,
 ) => {
   const all = async () => {
-    const boxes = [...senders.values(), ...nodes.values()].map((one) => one.report());
+    const boxes = [...senders.values(), ...nodes.values(), rig].map((one) => one.report());
     const other = await askVisualiser(visualiser, 'box');
     return other ? [...boxes, other] : boxes;
   };
@@ -79,6 +83,7 @@ export const openBench = (
     handle: async (given) => {
       const { id, faults, reset, mistakes, deaf, firmware, power, plugged, loses, delays, cue, master, fader, turn } =
         given as unknown as Handled;
+      const { rig: hand } = given as unknown as Handled;
       if (reset) {
         const isMeant = (one: string) => id === 'all' || id === one;
         for (const [name, one] of senders) {
@@ -87,10 +92,15 @@ export const openBench = (
           one.run(!one.report().stranger);
         }
         for (const [name, one] of nodes) if (isMeant(name)) await one.reset();
+        if (isMeant('rig')) rig.reset();
         if (isMeant('crow')) {
           await askVisualiser(visualiser, 'set', RIGHT);
           await askVisualiser(visualiser, 'power', { on: true });
         }
+        return all();
+      }
+      if (id === 'rig') {
+        if (hand) rig.hand(hand);
         return all();
       }
       if (id === 'crow') {

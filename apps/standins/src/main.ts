@@ -1,7 +1,7 @@
 /** Starts the stand-ins of the demo show: senders, a DMX desk and nodes, each on its own loopback address. */
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { nightFerry } from '@taxiarch/core/demo';
+import { hungShip, nightFerry } from '@taxiarch/core/demo';
 import { openBench } from './bench';
 import { BOXES, PURSERS_INPUT } from './boxes';
 import { CuePlayer, Looks } from './cues';
@@ -9,6 +9,7 @@ import { WallPlayer } from './gangway';
 import { NodeBox } from './node';
 import { PixelPlayer } from './pixels';
 import { pursersDesk } from './pursersDesk';
+import { RigBox } from './rig/rigBox';
 import { startSender } from './sender';
 import { BRIDGE_DESK, GANGWAY_PANEL, PORTHOLE, STERN_DESK, TENDER_TABLET } from './senders';
 
@@ -32,12 +33,11 @@ const VISUALISER = '127.0.0.24';
 
 async function main(): Promise<void> {
   const folder = values.data;
-  const nodes = new Map(
-    BOXES.map((box) => [
-      box.id,
-      new NodeBox(box, udp, folder === undefined ? undefined : join(folder, `${box.id}.json`)),
-    ]),
-  );
+  const fileOf = (id: string) => (folder === undefined ? undefined : join(folder, `${id}.json`));
+  const ship = hungShip(Math.random);
+  const nodes = new Map(BOXES.map((box) => [box.id, new NodeBox(box, udp, fileOf(box.id), ship)]));
+  const rig = new RigBox(ship, ({ box, port }) => nodes.get(box)?.output(port), fileOf('rig'));
+  await rig.start(udp.panel);
   for (const node of nodes.values()) await node.start();
   pursersDesk((levels) => nodes.get(PURSERS_INPUT.id)!.feed(PURSERS_INPUT.port, levels));
   const { lamp, type } = nightFerry();
@@ -55,6 +55,7 @@ async function main(): Promise<void> {
     nodes,
     new Map(senders.map((one) => [one.report().id, one])),
     `http://${VISUALISER}:${udp.panel}`,
+    rig,
   );
   process.stdout.write('The stand-ins are ready.\n');
 }

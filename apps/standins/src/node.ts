@@ -15,11 +15,13 @@ import {
   pollMeans,
 } from '@taxiarch/core/artnet';
 import type { StandIn, StandInPort } from '@taxiarch/core/contract';
+import type { HungRig } from '@taxiarch/core/hung';
 import { whyNot } from '@taxiarch/core/machine';
 import { OutputPort } from '@taxiarch/core/port';
 import { dataUniverse, decodeSacn, formatCid, Sacn } from '@taxiarch/core/sacn';
 import { PLAIN_PORT } from '@taxiarch/core/records';
 import { Inputs } from './inputs';
+import { NodeRdm } from './nodeRdm';
 import { BROADCAST, type Ports } from './network';
 import { openPanel, type PanelAct } from './panel';
 import { obeyAddress, obeyInput, obeyIpProg, type Acts } from './programming';
@@ -66,11 +68,13 @@ export class NodeBox {
   /** What its pages said last */
   private said = '';
   private readonly inputs: Inputs;
+  private readonly rdm: NodeRdm | undefined;
 
   constructor(
     private readonly setup: BoxSetup,
     private readonly udp: Ports,
     file?: string,
+    rig?: HungRig,
   ) {
     this.memory = new Memory(file);
     this.firmware = setup.firmware;
@@ -81,6 +85,7 @@ export class NodeBox {
       (bytes, from) => this.receiveSacn(bytes, from),
     );
     this.inputs = new Inputs(setup, () => this.settings, this.wire);
+    this.rdm = rig && new NodeRdm(setup, () => this.settings, rig, this.wire, now);
   }
 
   async start(): Promise<void> {
@@ -98,6 +103,7 @@ export class NodeBox {
     this.timers.push(setInterval(() => this.lookAtPorts(), SWEEP_MS));
     this.timers.push(setInterval(() => this.inputs.announce(), Sacn.E131_E131_UNIVERSE_DISCOVERY_INTERVAL_MS));
     this.inputs.power(true);
+    this.rdm?.power(true);
     this.panel = await openPanel(this.settings.address, this.udp.panel, this.knobs());
     this.answer(BROADCAST);
   }
@@ -106,6 +112,7 @@ export class NodeBox {
     this.powered = false;
     this.timers.splice(0).forEach(clearInterval);
     this.inputs.power(false);
+    this.rdm?.power(false);
     this.wire.close();
     this.panel?.close();
     this.panel?.closeAllConnections();
@@ -143,7 +150,7 @@ export class NodeBox {
 
   private receiveArtNet(bytes: Uint8Array, from: string, broadcast: boolean): void {
     const decoded = decodeArtNet(bytes);
-    if (!decoded.ok) return;
+    if (!decoded.ok) return this.rdm?.receive(bytes, from);
     const message = decoded.value;
     if (message.kind !== 'poll') return this.obey(message, from);
     this.subscribers.note(message, from, now());
@@ -238,6 +245,11 @@ export class NodeBox {
     const traffic = this.settings.ports.map((_, i) => this.traffic(i));
     for (const page of replyPages({ ...this.setup, firmware: this.firmware }, this.settings, traffic, this.polled))
       if (!poll || pollMeans(poll, page)) this.wire.sendArtNet(encodePollReply(page), to);
+  }
+
+  /** What leaves a port now, from 1; undefined without power or signal. */
+  output(port: number): Uint8Array | undefined {
+    return this.outputs[port - 1]?.output(now()) ?? undefined;
   }
 
   /** What a DMX desk plugged into an input (from 0) puts out; null pulls its plug. */
@@ -355,6 +367,7 @@ export class NodeBox {
           })),
         })),
       settings: () => this.settings,
+      frames: () => this.rdm?.takeIntervals() ?? [],
       turn: (given) => this.turn(given as Turned),
     };
   }

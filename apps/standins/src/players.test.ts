@@ -1,10 +1,12 @@
 /** What the senders play, and what the visualiser makes of levels; without sockets. */
 import { nightFerry } from '@taxiarch/core/demo';
+import { writeMvr } from '@taxiarch/core/format/archive';
 import { rigOf } from '@taxiarch/core/patch';
 import { CuePlayer, Looks } from './cues';
 import { WallPlayer } from './gangway';
 import { NO_MISTAKES, wireWith } from './mistakes';
 import { PixelPlayer } from './pixels';
+import { recordsFromFile } from './visualiser/fromFiles';
 import { Scene, withOtherMode } from './visualiser/scene';
 
 const ferry = nightFerry();
@@ -71,6 +73,23 @@ describe('the visualiser', () => {
     expect(pan).toBe(64);
     const dark = new Scene(ferry).render(() => undefined);
     expect(dark.every((byte, i) => byte === 0 || i % 5 > 2)).toBe(true);
+  });
+
+  test('drawn from the exported files alone, the ship looks the same at any levels', () => {
+    const exported = recordsFromFile(writeMvr({ ...ferry, run: [], machine: [] }, () => undefined));
+    const [own, other] = [new Scene(ferry), new Scene(exported)];
+    expect(other.lamps).toHaveLength(ferry.lamp.length);
+    let seed = 20261126;
+    const any = () => (seed = (seed * 1103515245 + 12345) & 0x7fffffff) >> 16;
+    for (let round = 0; round < 3; round += 1) {
+      const levels = new Map(ferry.universe.map(({ number }) => [number, Uint8Array.from({ length: 512 }, any)]));
+      const drawn = (scene: Scene) => {
+        const light = scene.render((universe) => levels.get(universe));
+        return new Map(scene.lamps.map((lamp, i) => [lamp.number, [lamp, [...light.subarray(i * 5, i * 5 + 5)]]]));
+      };
+      expect(drawn(other)).toEqual(drawn(own));
+    }
+    expect(other.lamps.find(({ number }) => number === 101)).toMatchObject({ moves: true, turn: 540, lean: 270 });
   });
 
   test('with the lamp in another mode the same levels mean something else', () => {

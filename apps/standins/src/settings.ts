@@ -61,7 +61,7 @@ export function settingsOf(setup: BoxSetup): BoxSettings {
     protocol: 'sacn',
     low: splitPortAddress(wire).universe,
     merge: model.merges[0] ?? 'none',
-    rdm: false,
+    rdm: model.rdm && (port.use ?? 'out') === 'out',
     loss: { kind: 'hold', after: 0, over: 0 },
     start: 'wait',
     fixed: 255,

@@ -10,9 +10,11 @@ import { multicastGroup, type Protocol } from '@taxiarch/core/address';
 import { encodeDmx } from '@taxiarch/core/artnet';
 import { random } from '@taxiarch/core/fault';
 import { MODELS } from '@taxiarch/core/library';
-import type { PortMerge, PortUse } from '@taxiarch/core/records';
+import { Patch } from '@taxiarch/core/patch';
+import { emptyShow, type PortMerge, type PortUse } from '@taxiarch/core/records';
 import { encodeData } from '@taxiarch/core/sacn';
 import { observe, plainStream, type World, type WorldPort, type WorldSender } from '@taxiarch/core/simulate';
+import { WhatIf } from '@taxiarch/core/whatif';
 import { NodeBox } from './node';
 import type { BoxSetup } from './settings';
 
@@ -241,4 +243,88 @@ test.each(Array.from({ length: ROUNDS }, (_, i) => i + 1))('round %s', async (nu
   await send(round);
   const wanted = simulated(round);
   expect(await eventually(wanted, 2000)).toEqual(wanted);
+});
+
+/** Two that send one universe, one above the other, and one alone: what each port does when the first falls silent. */
+const TIMED: readonly { readonly loss: WorldPort['loss']; readonly wire: number }[] = [
+  { wire: 1601, loss: { kind: 'hold', after: 0, over: 0 } },
+  { wire: 1601, loss: { kind: 'hold-black', after: 1, over: 0 } },
+  { wire: 1601, loss: { kind: 'fade', after: 0, over: 5 } },
+  { wire: 1602, loss: { kind: 'hold-black', after: 0, over: 0 } },
+];
+const timed: Round = {
+  ports: TIMED.map(({ wire, loss }, i) => ({
+    ...{ number: i + 1, use: 'out', protocol: 'sacn', wire, merge: 'htp', loss, start: 'wait', fixed: 255, look: [] },
+    ...{ disabled: false, cable: true },
+  })),
+  streams: [
+    { sender: 0, protocol: 'sacn', wire: 1601, priority: 150, slots: 512, startCode: 0 },
+    { sender: 0, protocol: 'sacn', wire: 1602, priority: 150, slots: 512, startCode: 0 },
+    { sender: 1, protocol: 'sacn', wire: 1602, priority: 100, slots: 512, startCode: 0 },
+  ],
+};
+
+/** States one after another, each once. */
+const inTurn = (codes: Iterable<string>): string => [...codes].filter((one, i, all) => one !== all[i - 1]).join('');
+
+test('a desk freezes and comes back: ports hold, go dark, fade and follow the backup as what if says', async () => {
+  for (const { number: port, wire, use, protocol, merge, loss } of timed.ports)
+    node.turn({ port, wire, settings: { use, protocol, merge, loss } });
+  await node.power(false);
+  await node.power(true);
+  const event = { kind: 'freeze', id: SENDERS[0]!, port: 0, at: 2, lasts: 20, amount: 0 } as const;
+  const world = { ...worldOf(timed), lossy: new Map(), darkPlaces: new Set<string>(), unsynced: new Set<string>() };
+  const { courses } = new WhatIf(emptyShow(), new Patch([], []), world).play([event], 30);
+  const wanted = timed.ports.map(({ number }) => inTurn(courses.get(`tried ${number}`)!.codes));
+  expect(wanted).toEqual(
+    ['LHL', 'LHDL', 'LFDL', 'LCL'].map((one) => expect.stringMatching(new RegExp(`^${one.replace('LFD', 'LH?FD')}$`))),
+  );
+
+  let silent = false;
+  let sequence = 0;
+  const sending = setInterval(() => {
+    sequence = (sequence + 1) & 0xff;
+    for (const { sender, wire, priority } of timed.streams) {
+      if (silent && sender === 0) continue;
+      const bytes = encodeData({
+        ...{
+          cid: new Uint8Array(16).fill(sender + 1),
+          sourceName: SENDERS[sender]!,
+          priority,
+          syncAddress: 0,
+          sequence,
+        },
+        ...{ preview: false, terminated: false, forceSync: false, universe: wire, startCode: 0 },
+        slots: FULL.map(() => 200),
+      });
+      sockets.get(SENDERS[sender]!)!.send(bytes, UDP.sacn, multicastGroup(wire));
+    }
+  }, 100);
+  const seen = timed.ports.map(() => '');
+  const look = async () => {
+    const found = (await (
+      await fetch(`http://${ADDRESS}:${UDP.panel}/ports`, { headers: { connection: 'close' } })
+    ).json()) as { output: number[]; sources: { address: string; priority: number }[] }[];
+    found.slice(0, TIMED.length).forEach(({ output, sources }, i) => {
+      const level = output[0] ?? -1;
+      if (level < 0) return;
+      const first = sources.some(({ address }) => address === SENDERS[0]);
+      seen[i] += sources.length > 0 ? (first ? 'L' : 'C') : level === 0 ? 'D' : level === 200 ? 'H' : 'F';
+    });
+    return seen.map(inTurn);
+  };
+  const untilAll = async (met: (codes: string, i: number) => boolean) => {
+    const end = Date.now() + 60_000;
+    while (!(await look()).every(met) && Date.now() < end);
+  };
+  try {
+    await untilAll((codes) => codes.endsWith('L'));
+    silent = true;
+    await untilAll((codes, i) => codes.length === wanted[i]!.length - 1);
+    silent = false;
+    await untilAll((codes, i) => codes === wanted[i]);
+    expect(seen.map(inTurn)).toEqual(wanted);
+  } finally {
+    clearInterval(sending);
+  }
 });

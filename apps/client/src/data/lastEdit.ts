@@ -1,14 +1,20 @@
 /** What this person did last, so that it can be taken back at once wherever they are. */
 import { Followed, useFollowed } from './emitter';
 
-const SHOWN_MS = 20_000;
+/** Seconds in which the page was awake: a phone that slept in a pocket shows it still. */
+const SHOWN_S = 20;
 const sentence = new Followed('');
-let timer: ReturnType<typeof setTimeout> | undefined;
+let timer: ReturnType<typeof setInterval> | undefined;
 
 export function noteLastEdit(said: string): void {
   sentence.set(said);
-  clearTimeout(timer);
-  if (said !== '') timer = setTimeout(() => sentence.set(''), SHOWN_MS);
+  clearInterval(timer);
+  if (said === '') return;
+  let left = SHOWN_S;
+  timer = setInterval(() => {
+    left -= 1;
+    if (left === 0) noteLastEdit('');
+  }, 1000);
 }
 
 export const forgetLastEdit = (): void => noteLastEdit('');

@@ -28,6 +28,16 @@ export const personName = new Preference(localStorage, 'person', '');
 /** `yes`: what is taken here goes on being sent when this device goes away. */
 export const staysTaken = new Preference(localStorage, 'stays', 'no');
 
+/** Keys that walk without hands, by what they do: `proved=PageDown;failed=PageUp` */
+export const walkKeys = new Preference(
+  localStorage,
+  'walkKeys',
+  'proved=PageDown;failed=PageUp;skipped=.;back=Backspace',
+);
+
+/** `yes`: names of lamps are spoken in a walk. */
+export const walkSpeaks = new Preference(localStorage, 'walkSpeaks', 'no');
+
 /** Id of the place that lists are held to; empty for all of them. */
 export const placeFilter = new Preference(sessionStorage, 'place', '');
 

@@ -46,17 +46,24 @@ export interface Show {
   readonly records: ShowRecords;
   readonly patch: Patch;
   readonly loaded: boolean;
+  /** Number of the last edit in it; 0 before it has come */
+  readonly seq: number;
 }
 
 const patches = new WeakMap<ShowRecords, Patch>();
+let last: { readonly records: ShowRecords; readonly patch: Patch } | undefined;
 const findings = new WeakMap<Patch, PatchFinding[]>();
 
-/** One patch for all screens that look at the same records. */
+/** One patch for all screens that look at the same records, and for edits that leave it as it is. */
 function patchOf(records: ShowRecords): Patch {
   let patch = patches.get(records);
   if (!patch) {
-    patch = new Patch(records.lamp, records.type, records.run, records.machine);
+    const { lamp, type, run, machine } = records;
+    const same =
+      last && (['lamp', 'type', 'run', 'machine'] as const).every((kind) => last!.records[kind] === records[kind]);
+    patch = same ? last!.patch : new Patch(lamp, type, run, machine);
     patches.set(records, patch);
+    last = { records, patch };
   }
   return patch;
 }
@@ -64,7 +71,10 @@ function patchOf(records: ShowRecords): Patch {
 export function useShow(): Show {
   const { data } = useSWR<ShowReply>(SHOW, fetchAddress);
   const records = data?.records ?? NOTHING;
-  return useMemo(() => ({ records, patch: patchOf(records), loaded: data !== undefined }), [records, data]);
+  return useMemo(
+    () => ({ records, patch: patchOf(records), loaded: data !== undefined, seq: data?.seq ?? 0 }),
+    [records, data],
+  );
 }
 
 /** What the patch finds wrong with itself, found once for all screens. */

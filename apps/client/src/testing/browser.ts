@@ -1,11 +1,14 @@
 /** What a browser has and the tests' page lacks. */
 import { randomUUID } from 'node:crypto';
 import { TextDecoder, TextEncoder } from 'node:util';
+import { deserialize, serialize } from 'node:v8';
 
 Object.assign(globalThis.crypto, { randomUUID });
 Object.assign(globalThis, {
   TextDecoder,
   TextEncoder,
+  structuredClone: (value: unknown): unknown => deserialize(serialize(value)),
+  setImmediate: (act: () => void) => setTimeout(act),
   matchMedia: () => ({
     matches: false,
     addEventListener: () => undefined,

@@ -118,7 +118,7 @@ export function liveOf({ universe, machine }: ShowRecords, over: Partial<LiveRep
     sweep: { running: false, total: 0, done: 0, at: 0, found: [], looked: [] },
     syncs: [],
     alsoHeard: [],
-    output: { hot: false, since: 0, by: '', holds: [], rate: 0, targets: {} },
+    output: { hot: false, since: 0, by: '', holds: [], rate: 0, pictures: [], targets: {} },
     routes: [],
     controls: [],
     packetsPerSecond: 1400,

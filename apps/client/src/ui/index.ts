@@ -23,3 +23,4 @@ export * from './Pick';
 export * from './Check';
 export * from './Chips';
 export * from './print';
+export * from './chart';

@@ -14,8 +14,10 @@ import type {
 } from '@taxiarch/core/stream';
 import type { InterfaceInfo } from '@taxiarch/core/ip';
 import type { NodeReport } from '@taxiarch/core/node';
+import type { Program } from '@taxiarch/core/picture';
 import type { MergeMode, SlotContender } from '@taxiarch/core/merge';
 import type { Network } from '@taxiarch/core/records';
+import type { LampAnswer, LampPort, LampRequest, LampTable, LineUse } from '@taxiarch/core/roll';
 import type { Sending } from '../keep/lastWords';
 import type { Ports } from './interfaces';
 
@@ -60,6 +62,23 @@ export interface TakeOrder {
   }[];
 }
 
+/** A test picture: its slots are taken, and move by its program until they are given back. */
+export interface PictureOrder {
+  /** As the client calls it; another of that name takes its place */
+  readonly id: string;
+  readonly client: string;
+  readonly by: string;
+  /** What it is, in words */
+  readonly says: string;
+  readonly program: Program;
+  /** Show number by wire key */
+  readonly shows: readonly (readonly [key: number, show: number])[];
+  /** Steps a second */
+  readonly speed: number;
+  /** 0–1 */
+  readonly level: number;
+}
+
 export type GiveBackOrder = {
   readonly client?: string | undefined;
   readonly slots?: readonly (readonly [number, number])[] | undefined;
@@ -101,6 +120,16 @@ export type ToEngine =
     }
   | { readonly type: 'hot'; readonly hot: boolean; readonly by: string; readonly ask: number }
   | { readonly type: 'take'; readonly order: TakeOrder; readonly ask: number }
+  | { readonly type: 'picture'; readonly order: PictureOrder; readonly ask: number }
+  | {
+      readonly type: 'tunePicture';
+      readonly client: string;
+      readonly id: string;
+      readonly speed: number;
+      readonly level: number;
+      readonly ask: number;
+    }
+  | { readonly type: 'endPicture'; readonly client: string; readonly id: string; readonly ask: number }
   | { readonly type: 'giveBack'; readonly order: GiveBackOrder; readonly ask: number }
   | {
       readonly type: 'program';
@@ -112,6 +141,17 @@ export type ToEngine =
   /** Looks through ranges of sACN universes, both ends included */
   | { readonly type: 'sweep'; readonly ranges: readonly (readonly [number, number])[]; readonly ask: number }
   | { readonly type: 'stopSweep'; readonly ask: number }
+  /** Asks a lamp, or who hangs on a port; answered by `lamp` and `table` */
+  | {
+      readonly type: 'lamp';
+      readonly port: LampPort;
+      readonly requests: readonly LampRequest[];
+      /** Before all that waits */
+      readonly urgent: boolean;
+      readonly ask: number;
+    }
+  | { readonly type: 'table'; readonly port: LampPort; readonly afresh: boolean; readonly ask: number }
+  | { readonly type: 'noLamps' }
   /** A page of all devices; answered by `nodes` */
   | { readonly type: 'nodes'; readonly from: number; readonly ask: number }
   /** Answered after a fresh report */
@@ -125,7 +165,7 @@ export type ToEngine =
 
 type WithoutAsk<M> = M extends { readonly ask: number } ? Omit<M, 'ask'> : never;
 /** Orders that are answered, before they get their number */
-export type Asking = Exclude<WithoutAsk<ToEngine>, { readonly type: 'learn' | 'nodes' }>;
+export type Asking = Exclude<WithoutAsk<ToEngine>, { readonly type: 'learn' | 'nodes' | 'lamp' | 'table' }>;
 
 export interface EngineUniverse {
   readonly key: number;
@@ -174,5 +214,7 @@ export type FromEngine =
   /** Something that a person should know */
   | { readonly type: 'notice'; readonly id: string; readonly sentence: string; readonly mend: string }
   | { readonly type: 'nodes'; readonly ask: number; readonly page: NodesReply }
+  | { readonly type: 'lamp'; readonly ask: number; readonly answers: readonly LampAnswer[]; readonly use: LineUse }
+  | { readonly type: 'table'; readonly ask: number; readonly table: LampTable }
   | { readonly type: 'learned'; readonly ask: number; readonly found: FoundFader | null }
   | { readonly type: 'answer'; readonly ask: number; readonly refused: string | undefined };

@@ -6,6 +6,7 @@ import { Happenings } from '@taxiarch/core/known';
 import { MOST_ROUTES, ROUTE_KEYS } from '@taxiarch/core/contract/feed';
 import { addressesOf } from '@taxiarch/core/ip';
 import { MOST_CONTENDERS, type SlotContender } from '@taxiarch/core/merge';
+import type { LampPort, LampRequest, LampTable } from '@taxiarch/core/roll';
 import type { PlanView } from './plan';
 import type { ReceiverSetup, ToReceiver } from './receiverMessages';
 import { PacketRing } from './ring';
@@ -54,6 +55,9 @@ const LIMITS: Readonly<Record<string, string>> = {
 
 const again = (after: number): string => `It was started again after ${(after / 1000).toFixed(1)} s`;
 
+/** What a lamp answered, and what asking has cost its port in all */
+export type LampsAnswer = Pick<Extract<FromEngine, { type: 'lamp' }>, 'answers' | 'use'>;
+
 type Waiting<T> = { resolve(value: T): void; reject(error: Error): void };
 
 export class EngineHost {
@@ -69,6 +73,8 @@ export class EngineHost {
   private readonly asked = new Map<number, Waiting<string | undefined>>();
   private readonly learning = new Map<number, Waiting<FoundFader | null>>();
   private readonly listing = new Map<number, Waiting<NodesReply>>();
+  private readonly lamps = new Map<number, Waiting<LampsAnswer>>();
+  private readonly tables = new Map<number, Waiting<LampTable>>();
   private asks = 0;
   private lastReport: LiveReport | undefined;
   readonly happened = new Happenings();
@@ -162,6 +168,14 @@ export class EngineHost {
         this.learning.get(message.ask)?.resolve(message.found);
         this.learning.delete(message.ask);
         return;
+      case 'lamp':
+        this.lamps.get(message.ask)?.resolve(message);
+        this.lamps.delete(message.ask);
+        return;
+      case 'table':
+        this.tables.get(message.ask)?.resolve(message.table);
+        this.tables.delete(message.ask);
+        return;
       case 'nodes':
         this.listing.get(message.ask)?.resolve(message.page);
         this.listing.delete(message.ask);
@@ -222,7 +236,7 @@ export class EngineHost {
     this.sending = [];
     this.onSending([]);
     const error = new Away(this.away);
-    for (const waiting of [this.asked, this.learning, this.listing]) {
+    for (const waiting of [this.asked, this.learning, this.listing, this.lamps, this.tables]) {
       for (const { reject } of waiting.values()) reject(error);
       waiting.clear();
     }
@@ -231,7 +245,10 @@ export class EngineHost {
     this.reportedAt = -Infinity;
     if (this.lastReport) {
       const { output } = this.lastReport;
-      this.lastReport = { ...this.lastReport, output: { ...output, hot: false, since: 0, by: '', holds: [], rate: 0 } };
+      this.lastReport = {
+        ...this.lastReport,
+        output: { ...output, hot: false, since: 0, by: '', holds: [], pictures: [], rate: 0 },
+      };
       this.onReport({ ...this.lastReport, age: OLD_MS + 1, notices: this.notices.list(), trouble: this.away });
     }
     this.onRunning([]);
@@ -291,6 +308,21 @@ export class EngineHost {
   /** A page of all devices that are remembered, from so many on. */
   nodes(from: number): Promise<NodesReply> {
     return this.asking(this.listing, (ask) => ({ type: 'nodes', from, ask }));
+  }
+
+  /** Asks a lamp; its answers in the order of the requests. */
+  lamp(port: LampPort, requests: readonly LampRequest[], urgent: boolean): Promise<LampsAnswer> {
+    return this.asking(this.lamps, (ask) => ({ type: 'lamp', port, requests, urgent, ask }));
+  }
+
+  /** Who hangs on a port. */
+  table(port: LampPort, afresh: boolean): Promise<LampTable> {
+    return this.asking(this.tables, (ask) => ({ type: 'table', port, afresh, ask }));
+  }
+
+  /** Drops what waits to be asked of lamps. */
+  askNoLamps(): void {
+    this.engine.tell({ type: 'noLamps' });
   }
 
   private asking<T>(waiting: Map<number, Waiting<T>>, message: (ask: number) => ToEngine): Promise<T> {

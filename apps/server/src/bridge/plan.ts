@@ -5,7 +5,7 @@ import { rigOf } from '@taxiarch/core/patch';
 import { KINDS, emptyShow, type Kind, type ShowRecords } from '@taxiarch/core/records';
 
 /** Kinds that stay with the show's own thread */
-const HEAVY = ['type', 'lamp', 'run', 'snapshot'] as const;
+const HEAVY = ['type', 'lamp', 'run', 'snapshot', 'mark'] as const;
 export type PlanKind = Exclude<Kind, (typeof HEAVY)[number]>;
 const PLAN_KINDS = KINDS.filter((kind): kind is PlanKind => !(HEAVY as readonly Kind[]).includes(kind));
 

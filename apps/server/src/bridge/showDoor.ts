@@ -1,12 +1,16 @@
 /** The first thread's door to the show: requests go through as they came, and its plan is known here as it is now. */
 import type { LiveReport } from '@taxiarch/core/contract';
 import type { ProposedEdit } from '@taxiarch/core/edit';
+import type { PictureWish, Program } from '@taxiarch/core/picture';
+import type { Result } from '@taxiarch/core/result';
 import type { Snapshot } from '@taxiarch/core/records';
+import type { RollNow } from '@taxiarch/core/roll';
+import type { NextFound, NextWish } from '@taxiarch/core/walk';
 import { Away } from './away';
 import type { Notices } from './notices';
 import { Supervised } from './supervisor';
-import { LIVE_ENDPOINTS } from './showMessages';
-import type { FromShow, RawCall, RawReply, ShowEndpoint, ShowSetup, ToShow } from './showMessages';
+import { LIVE_ENDPOINTS, ROLL_ENDPOINTS } from './showMessages';
+import type { FromShow, RawCall, RawReply, ShowEndpoint, ShowSetup, ToShow, LampsOfShow } from './showMessages';
 import { emptyPlan, type PlanView } from './plan';
 
 /** An edit may keep its thread busy for long; after this it hangs. */
@@ -24,6 +28,8 @@ export class ShowDoor {
   private view: PlanView = emptyPlan();
   /** What is on the wire, for whoever asks why something does not work; throws while nothing is known of it. */
   live: (() => LiveReport) | undefined;
+  /** What lamps answered, likewise */
+  roll: (() => RollNow) | undefined;
   /** The plan is another than before. */
   onPlan: (plan: PlanView) => void = () => undefined;
   /** An edit was made; its text for the feed. */
@@ -80,6 +86,12 @@ export class ShowDoor {
         return this.settle(message.ask, message.refused);
       case 'snapshot':
         return this.settle(message.ask, message.snapshot);
+      case 'lamps':
+        return this.settle(message.ask, message.lamps);
+      case 'program':
+        return this.settle(message.ask, message.program);
+      case 'nextOfWalk':
+        return this.settle(message.ask, message.found);
     }
   }
 
@@ -101,7 +113,8 @@ export class ShowDoor {
   /** A request of one of the show's endpoints, as it came. */
   call(name: ShowEndpoint, { params, query, bytes }: RawCall): Promise<RawReply> {
     const live = LIVE_ENDPOINTS.has(name) ? this.live?.() : undefined;
-    const call = { params, query, bytes, ...(live && { live }) };
+    const roll = ROLL_ENDPOINTS.has(name) ? this.roll?.() : undefined;
+    const call = { params, query, bytes, ...(live && { live }), ...(roll && { roll }) };
     // Long bodies have memory of their own, and go over without being copied.
     const { buffer, byteLength } = call.bytes;
     const transfer = buffer.byteLength === byteLength && byteLength > 0 ? [buffer as ArrayBuffer] : [];
@@ -115,6 +128,20 @@ export class ShowDoor {
 
   snapshot(id: string): Promise<Snapshot | undefined> {
     return this.ask((ask) => ({ type: 'snapshot', ask, id }));
+  }
+
+  /** Lamps of these ids and the one that is known by a UID, or all, with the types that they are of. */
+  lamps(ids: readonly string[] | null, uid = ''): Promise<LampsOfShow> {
+    return this.ask((ask) => ({ type: 'lamps', ask, ids, uid }));
+  }
+
+  /** What a test picture is to send, or why it cannot. */
+  program(wish: PictureWish): Promise<Result<Program>> {
+    return this.ask((ask) => ({ type: 'program', ask, wish }));
+  }
+
+  nextOfWalk(wish: NextWish): Promise<NextFound> {
+    return this.ask((ask) => ({ type: 'nextOfWalk', ask, wish }));
   }
 
   /** For tests: makes the thread, or that of the findings, throw or hang. */

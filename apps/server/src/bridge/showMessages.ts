@@ -1,7 +1,11 @@
 /** What the server's first thread and the show's own say to each other. */
 import type { EndpointName, LiveReport } from '@taxiarch/core/contract';
 import type { ProposedEdit } from '@taxiarch/core/edit';
-import type { Snapshot } from '@taxiarch/core/records';
+import type { PictureWish, Program } from '@taxiarch/core/picture';
+import type { ShowRecords, Snapshot } from '@taxiarch/core/records';
+import type { Result } from '@taxiarch/core/result';
+import type { RollNow } from '@taxiarch/core/roll';
+import type { NextFound, NextWish } from '@taxiarch/core/walk';
 import type { PlanView } from './plan';
 
 /** Endpoints that the show's thread answers */
@@ -14,11 +18,30 @@ export const SHOW_ENDPOINTS = [
   'forecast',
   'forecastPush',
   'openShipped',
+  'readRoll',
+  'exportRoll',
+  'coverWalk',
+  'readWalk',
+  'readSwaps',
+  'markWalk',
+  'sendPhoto',
+  'readPhoto',
+  'whatIf',
+  'everyFailure',
+  'readEvery',
+  'cancelEvery',
+  'mendFailure',
+  'draftProof',
+  'signProof',
+  'exportProof',
+  'checkProof',
+  'exportLabels',
   'history',
   'undo',
   'redo',
   'beginImport',
   'readImport',
+  'chooseImport',
   'cancelImport',
   'writeImport',
   'exportGdtf',
@@ -30,8 +53,21 @@ export type ShowEndpoint = (typeof SHOW_ENDPOINTS)[number];
 export const isShowEndpoint = (name: EndpointName): name is ShowEndpoint =>
   (SHOW_ENDPOINTS as readonly EndpointName[]).includes(name);
 
-/** Of these, those that ask what is on the wire as well */
-export const LIVE_ENDPOINTS: ReadonlySet<ShowEndpoint> = new Set(['why', 'standing', 'forecast', 'forecastPush']);
+/** Of these, those that ask what is on the wire as well and what lamps answered */
+const ASK_BOTH = [
+  'why',
+  'standing',
+  'whatIf',
+  'everyFailure',
+  'mendFailure',
+  'draftProof',
+  'signProof',
+  'coverWalk',
+  'readWalk',
+  'markWalk',
+] as const satisfies readonly ShowEndpoint[];
+export const LIVE_ENDPOINTS: ReadonlySet<ShowEndpoint> = new Set([...ASK_BOTH, 'forecast', 'forecastPush'] as const);
+export const ROLL_ENDPOINTS: ReadonlySet<ShowEndpoint> = new Set([...ASK_BOTH, 'readRoll', 'exportRoll'] as const);
 
 export interface ShowSetup {
   readonly folder: string;
@@ -40,6 +76,8 @@ export interface ShowSetup {
   /** File with an empty database */
   readonly pattern: string;
   readonly importThread: string;
+  readonly whatIfThread: string;
+  readonly paperThread: string;
   readonly findingsThread: string;
 }
 
@@ -50,6 +88,8 @@ export interface RawCall {
   readonly bytes: Uint8Array;
   /** What is on the wire, for those that ask */
   readonly live?: LiveReport;
+  /** What lamps answered, likewise */
+  readonly roll?: RollNow;
 }
 
 /** A reply as it goes out */
@@ -61,11 +101,19 @@ export interface RawReply {
   readonly bytes: Uint8Array;
 }
 
+export type LampsOfShow = Pick<ShowRecords, 'lamp' | 'type'>;
+
 export type ToShow =
   | { readonly type: 'call'; readonly ask: number; readonly name: ShowEndpoint; readonly call: RawCall }
   /** An edit of the program's own */
   | { readonly type: 'propose'; readonly ask: number; readonly edit: ProposedEdit }
   | { readonly type: 'snapshot'; readonly ask: number; readonly id: string }
+  /** Lamps of these ids and the one that is known by a UID, or all, with the types that they are of */
+  | { readonly type: 'lamps'; readonly ask: number; readonly ids: readonly string[] | null; readonly uid: string }
+  /** What a test picture is to send */
+  | { readonly type: 'program'; readonly ask: number; readonly wish: PictureWish }
+  /** What comes next in a walk */
+  | { readonly type: 'nextOfWalk'; readonly ask: number; readonly wish: NextWish }
   | { readonly type: 'break'; readonly thread: 'show' | 'findings'; readonly how: 'throw' | 'hang' }
   | { readonly type: 'close' };
 
@@ -77,4 +125,7 @@ export type FromShow =
   | { readonly type: 'notice'; readonly id: string; readonly sentence: string; readonly mend: string }
   | { readonly type: 'reply'; readonly ask: number; readonly reply: RawReply }
   | { readonly type: 'proposed'; readonly ask: number; readonly refused: string | undefined }
-  | { readonly type: 'snapshot'; readonly ask: number; readonly snapshot: Snapshot | undefined };
+  | { readonly type: 'snapshot'; readonly ask: number; readonly snapshot: Snapshot | undefined }
+  | { readonly type: 'lamps'; readonly ask: number; readonly lamps: LampsOfShow }
+  | { readonly type: 'program'; readonly ask: number; readonly program: Result<Program> }
+  | { readonly type: 'nextOfWalk'; readonly ask: number; readonly found: NextFound };

@@ -15,7 +15,9 @@ import { Ingest } from './ingest';
 import { Membership } from './membership';
 import { NodeTable } from './nodes';
 import { Output } from './output';
+import { Pictures } from './pictures';
 import { Polling } from './polling';
+import { LampDesk } from './rdm/lampDesk';
 import { REPORT_MS, REPORT_PARTS, Reports } from './reports';
 import { Router } from './router';
 import { Sockets } from './sockets';
@@ -46,9 +48,11 @@ export class Engine implements EngineWhole {
   readonly sweep: Sweep;
   readonly sockets: Sockets;
   readonly output: Output;
+  readonly pictures: Pictures;
   readonly polling: Polling;
   readonly router: Router;
   readonly reports: Reports;
+  readonly lamps: LampDesk;
   readonly ownCid: Uint8Array;
   settings: Settings;
   networks: readonly Network[] = [];
@@ -85,6 +89,8 @@ export class Engine implements EngineWhole {
     this.membership = new Membership(wiring.membershipNeeds(this), (universes) => this.sockets.join(universes));
     this.sweep = new Sweep(wiring.sweepSurroundings(this));
     this.output = new Output(cids.taken, wiring.outputSettings(setup.settings), wiring.outputSurroundings(this));
+    this.pictures = new Pictures(this.output);
+    this.lamps = new LampDesk(wiring.ownUid(cids.taken), wiring.lampWire(this));
     this.polling = new Polling(wiring.pollingSurroundings(this));
     this.router = new Router(cids.routes, shared, wiring.routerSurroundings(this));
   }
@@ -133,6 +139,7 @@ export class Engine implements EngineWhole {
   private runOutput(due: number): void {
     const next = Math.max(due + 1000 / this.settings.outputRate, this.clock());
     this.outputTimer = setTimeout(() => {
+      this.pictures.tick(this.clock());
       this.output.tick(this.clock());
       this.runOutput(next);
     }, next - this.clock());

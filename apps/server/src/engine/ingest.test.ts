@@ -32,6 +32,7 @@ function bench() {
       onPoll: (poll) => polls.push(poll),
       onPollReply: () => undefined,
       onIpProgReply: () => undefined,
+      onLamps: () => undefined,
       onOther: (kind, address, says) => others.push([kind, address, says]),
     },
   );

@@ -36,6 +36,14 @@ import { MOST_UNIVERSES, SharedLevels } from '../bridge/shared';
 const DMX_HEADER = 18;
 /** What others say to nodes: understood, and none of our business. */
 const QUIET_OPCODES: ReadonlySet<number> = new Set([ArtNet.OpAddress, ArtNet.OpInput, ArtNet.OpIpProg]);
+/** From lamps, through their nodes; and what others ask of those */
+const LAMP_OPCODES: ReadonlySet<number> = new Set([
+  ArtNet.OpTodRequest,
+  ArtNet.OpTodData,
+  ArtNet.OpTodControl,
+  ArtNet.OpRdm,
+  ArtNet.OpRdmSub,
+]);
 /** Packets of one frame that came by another socket than their ArtSync may be handed on after it, but by no more than this. */
 const OVERTAKEN_MS = 5;
 
@@ -58,6 +66,8 @@ export interface IngestListener {
   onIpProgReply(reply: ArtIpProgReply, address: string): void;
   /** Time, diagnostics, a trigger, a command */
   onOther(kind: OtherKind, address: string, says: string): void;
+  /** About lamps; gives the name of the rule that it breaks, if it cannot be read */
+  onLamps(bytes: Uint8Array, address: string): string | undefined;
 }
 
 export class Ingest {
@@ -223,7 +233,14 @@ export class Ingest {
       this.release((stream) => stream.origin.protocol === 'artnet' && stream.address === address, now);
     } else if (opCode === ArtNet.OpNzs) this.artNzs(bytes, address, sent, now);
     else if (QUIET_OPCODES.has(opCode)) this.packets += 1;
+    else if (LAMP_OPCODES.has(opCode)) this.lamps(bytes, address);
     else this.reject('unknown-opcode');
+  }
+
+  private lamps(bytes: Uint8Array, address: string): void {
+    const broken = this.listener.onLamps(bytes, address);
+    if (broken === undefined) this.packets += 1;
+    else this.reject(broken);
   }
 
   /** The stream of a sender’s physical input: two inputs of one sender are two sources (Art-Net 4, "Data merging"). */

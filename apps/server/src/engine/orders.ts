@@ -104,6 +104,12 @@ export function carryOut(engine: EngineWhole, order: ToEngine): void {
       return answer(engine, order.ask);
     case 'take':
       return answer(engine, order.ask, engine.output.take(order.order, engine.unixTime()));
+    case 'picture':
+      return answer(engine, order.ask, engine.pictures.show(order.order, engine.clock(), engine.unixTime()));
+    case 'tunePicture':
+      return answer(engine, order.ask, engine.pictures.tune(order));
+    case 'endPicture':
+      return answer(engine, order.ask, engine.pictures.end(order.client, order.id));
     case 'giveBack':
       giveBack(engine, order);
       return answer(engine, order.ask);
@@ -124,6 +130,16 @@ export function carryOut(engine: EngineWhole, order: ToEngine): void {
         ask: order.ask,
         page: engine.nodes.page(order.from, engine.clock(), engine.epoch),
       });
+    case 'lamp':
+      return void engine.lamps
+        .ask(order.port, order.requests, order.urgent)
+        .then((answers) => engine.tell({ type: 'lamp', ask: order.ask, answers, use: engine.lamps.use(order.port) }));
+    case 'table':
+      return void engine.lamps
+        .table(order.port, order.afresh)
+        .then((table) => engine.tell({ type: 'table', ask: order.ask, table }));
+    case 'noLamps':
+      return engine.lamps.cancel();
     case 'program':
       return void programNode(engine, order);
     case 'report':

@@ -125,6 +125,20 @@ export class Output {
     for (const [slot, level] of levels) if (universe.holds[slot]?.client === client) universe.levels[slot] = level;
   }
 
+  /** Levels for slots of a universe, of which only those are set that `client` holds; how many these are. */
+  paint(client: string, key: number, slots: Uint16Array, levels: Uint8Array): number {
+    const universe = this.universes.get(key);
+    if (!universe) return 0;
+    let count = 0;
+    for (let i = 0; i < slots.length; i += 1) {
+      const slot = slots[i]!;
+      if (universe.holds[slot]?.client !== client) continue;
+      universe.levels[slot] = levels[i]!;
+      count += 1;
+    }
+    return count;
+  }
+
   /** Gives back every held slot for which `which` says so. */
   giveBack(which: (hold: Hold, key: number, slot: number) => boolean): void {
     for (const universe of this.universes.values()) {
@@ -264,7 +278,7 @@ export class Output {
     });
   }
 
-  report(rate: number): OutputReport {
+  report(rate: number): Omit<OutputReport, 'pictures'> {
     const targets: Record<number, string[]> = {};
     for (const key of this.universes.keys()) {
       const wire = fromWireKey(key);

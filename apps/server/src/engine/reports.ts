@@ -123,7 +123,7 @@ export class Reports {
       sending: using.sacn
         ? [...output.sending(formatCid(this.engine.ownCid), using.sacn.address), ...router.sending(using.sacn.address)]
         : [],
-      output: output.report(rates.sent),
+      output: { ...output.report(rates.sent), pictures: this.engine.pictures.report() },
       ...router.report(now),
       packetsPerSecond: rates.heard,
       packets: ingest.packets,

@@ -23,6 +23,7 @@ export function warmUp(): void {
       onPoll: nothing,
       onPollReply: nothing,
       onIpProgReply: nothing,
+      onLamps: () => undefined,
       onOther: nothing,
     },
   );

@@ -9,11 +9,14 @@ import { fromWireKey, wireKey } from '@taxiarch/core/address';
 import { ArtNet } from '@taxiarch/core/artnet';
 import type { Settings } from '@taxiarch/core/contract';
 import { ROUTE_KEYS } from '@taxiarch/core/contract/feed';
+import { formatUid, type Uid } from '@taxiarch/core/rdm';
 import { Sacn } from '@taxiarch/core/sacn';
+import { readU32 } from '@taxiarch/core/bytes';
 import { broadcastOf, listInterfaces, plainTrouble } from '../bridge/interfaces';
 import type { EngineWhole } from './whole';
 import type { IngestListener } from './ingest';
 import type { OutputSettings, Surroundings } from './output';
+import type { DeskWire } from './rdm/lampDesk';
 import type { MembershipNeeds } from './membership';
 import type { PollingSurroundings } from './polling';
 import type { RouterSurroundings } from './router';
@@ -45,6 +48,7 @@ export const ingestListener = (engine: EngineWhole): IngestListener => ({
     if (address !== engine.using.artnet?.address) engine.nodes.note(reply, address, now);
   },
   onIpProgReply: (reply, address) => engine.nodes.noteIp(reply, address),
+  onLamps: (bytes, address) => engine.lamps.receive(bytes, address),
 });
 
 export const packetListener = (engine: EngineWhole): PacketListener => ({
@@ -132,6 +136,16 @@ export const routerSurroundings = (engine: EngineWhole): RouterSurroundings => (
     return found ? broadcastOf(found) : undefined;
   },
 });
+
+export const lampWire = (engine: EngineWhole): DeskWire => ({
+  send: (bytes, address) => engine.sockets.sendFromArtNetPort(bytes, address),
+  now: engine.clock,
+  share: () => engine.settings.rdmShare / 100,
+});
+
+/** A number of our own among those that are free for tests, told apart by the component id (ANSI E1.20, annex F). */
+export const ownUid = (cid: Uint8Array): Uid => formatUid(OWN_MAKER, readU32(cid, 0) >>> 1);
+const OWN_MAKER = 0x7ff0;
 
 /** Art-Net asks this often for nodes, in milliseconds (Art-Net 4, ArtPoll). */
 export const POLL_MS = ArtNet.POLL_INTERVAL_MS;

@@ -2,6 +2,7 @@
 import type { Finding } from '@taxiarch/core/check';
 import type { LiveReport } from '@taxiarch/core/contract';
 import type { ShowRecords } from '@taxiarch/core/records';
+import type { RollNow } from '@taxiarch/core/roll';
 import { Away } from '../bridge/away';
 import type { Notices } from '../bridge/notices';
 import { Supervised } from '../bridge/supervisor';
@@ -74,6 +75,8 @@ export class Findings {
     records: ShowRecords,
     live: LiveReport,
     question: Q,
+    /** What lamps said, where that is asked for */
+    roll?: RollNow,
   ): Promise<Answers[Q['type']]> {
     await this.started;
     const reply = await new Promise<Answers[Question['type']] | undefined>((resolve, reject) => {
@@ -81,7 +84,8 @@ export class Findings {
       this.asked.set(this.asks, { resolve, reject });
       const known = this.told === seq;
       this.told = seq;
-      this.thread.tell({ type: 'ask', ask: this.asks, seq, records: known ? undefined : records, live, question });
+      const show = known ? undefined : records;
+      this.thread.tell({ type: 'ask', ask: this.asks, seq, records: show, live, question, roll });
     });
     if (!reply) throw new Away('Looking for faults begins anew; ask again.');
     return reply as Answers[Q['type']];

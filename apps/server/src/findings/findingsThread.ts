@@ -7,6 +7,7 @@ import type { PortForecast, PushForecast, StandingReport, WhyReport } from '@tax
 import { heardMachines, matchMachines } from '@taxiarch/core/node';
 import { rigOf, type Patch } from '@taxiarch/core/patch';
 import type { ShowRecords, Subject } from '@taxiarch/core/records';
+import { rollOf, type RollNow } from '@taxiarch/core/roll';
 import { alive, keepBeating } from '../bridge/beat';
 import { breakNow } from '../bridge/breaking';
 import type { ThreadData, ThreadSays } from '../bridge/supervisor';
@@ -33,6 +34,7 @@ export type FindingsOrder =
       readonly records: ShowRecords | undefined;
       readonly live: LiveReport;
       readonly question: Question;
+      readonly roll: RollNow | undefined;
     }
   | { readonly type: 'look'; readonly seq: number; readonly records: ShowRecords }
   | { readonly type: 'break'; readonly how: 'throw' | 'hang' };
@@ -54,11 +56,12 @@ function keep(seq: number, records: ShowRecords): NonNullable<typeof kept> {
 
 const clock = () => performance.now();
 
-function answer({ seq, records: given, live, question }: FindingsOrder & { type: 'ask' }) {
+function answer({ seq, records: given, live, question, roll }: FindingsOrder & { type: 'ask' }) {
   const show = given ? keep(seq, given) : kept?.seq === seq ? kept : undefined;
   if (!show) return undefined;
   const { records, patch } = show;
-  const whole = { records, patch, heard: live, entries: matchMachines(records, heardMachines(live)) };
+  const entries = matchMachines(records, heardMachines(live));
+  const whole = { records, patch, heard: live, entries, roll: roll && rollOf(records, patch, roll) };
   switch (question.type) {
     case 'why':
       return why(question.about, whole, clock);

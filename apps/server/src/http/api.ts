@@ -15,6 +15,7 @@ import {
 import type { Fields } from '@taxiarch/core/field';
 import { MOST_FILE_BYTES } from '@taxiarch/core/format/archive';
 import { checkWith } from '@taxiarch/core/records';
+import type { RollNow } from '@taxiarch/core/roll';
 import { isShowEndpoint, type RawCall, type RawReply, type ShowEndpoint } from '../bridge/showMessages';
 import { parseJson, readBody } from './body';
 import { ProblemError } from '../problemError';
@@ -31,12 +32,16 @@ export interface Call<E> {
   readonly bytes: Uint8Array;
   /** What is on the wire, for those that ask */
   readonly live: LiveReport | undefined;
+  /** What lamps answered, likewise */
+  readonly roll: RollNow | undefined;
 }
 
 /** A file as an answer. */
 export interface FileAnswer {
   readonly name: string;
   readonly content: string | Uint8Array;
+  /** Its media type, where an endpoint gives several */
+  readonly type?: string;
 }
 
 type Answer<E> = ReplyOf<E> extends Uint8Array ? FileAnswer : ReplyOf<E> extends undefined ? void : ReplyOf<E>;
@@ -64,12 +69,13 @@ function readTexts(fields: Fields, given: Readonly<Record<string, unknown>>, wha
 }
 
 /** A request read as its endpoint wants it; throws a {@link ProblemError} otherwise. */
-export const callOf = (endpoint: Endpoint, { params, query, bytes, live }: RawCall): Call<Endpoint> => ({
+export const callOf = (endpoint: Endpoint, { params, query, bytes, live, roll }: RawCall): Call<Endpoint> => ({
   params: readTexts(endpoint.params, params, 'The part of the address'),
   query: readTexts(endpoint.query, query, 'The choice'),
   body: bodyOf(endpoint, bytes),
   bytes,
   live,
+  roll,
 });
 
 function bodyOf({ body }: Endpoint, bytes: Uint8Array): unknown {

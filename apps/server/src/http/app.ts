@@ -21,9 +21,16 @@ import { ProblemError } from '../problemError';
 import { problems } from './problem';
 import { routeHandlers } from './routes';
 import { callShow } from './shipped';
+import { eyeHandlers } from './eye';
+import { pictureHandlers } from './pictures';
+import { rollHandlers } from './roll';
 import { standInHandlers } from './standIns';
 import type { Bench } from '../practise/bench';
 import type { Practising } from '../practise/practising';
+import type { Matching } from '../eye/matching';
+import type { WalkDesk } from '../walk/walkDesk';
+import type { RollCall } from '../roll/rollCall';
+import type { LampSetter } from '../roll/setter';
 
 export interface Parts {
   readonly show: ShowDoor;
@@ -37,12 +44,16 @@ export interface Parts {
   readonly client: string | undefined;
   readonly bench: Bench;
   readonly practising: Practising;
+  readonly roll: RollCall;
+  readonly setter: LampSetter;
+  readonly matching: Matching;
+  readonly desk: WalkDesk;
 }
 
 const YEAR_MS = 365 * 24 * 3600 * 1000;
 
 export function createApp({ show, host, feed, settings, notices, ...rest }: Parts): Koa {
-  const { guard, log, client, bench, practising } = rest;
+  const { guard, log, client, bench, practising, roll, setter, matching, desk } = rest;
   const app = new Koa();
   const policy = contentPolicy(client);
   app.use(problems(log));
@@ -68,6 +79,11 @@ export function createApp({ show, host, feed, settings, notices, ...rest }: Part
     ...routeHandlers(host),
     ...nodeHandlers(host, show, practising),
     ...standInHandlers(bench, practising),
+    ...rollHandlers(host, roll, setter),
+    ...eyeHandlers(matching),
+    ...pictureHandlers(host, show, feed),
+    stepWalk: ({ params: { walk }, body }) => desk.step(walk, body),
+    leaveWalk: ({ params: { walk }, body: { walker } }) => desk.leave(walk, walker),
     readOpenApi: () => openApi,
   };
   app.use(apiRouter(handlers, (name, call) => callShow(show, bench, notices, name, call)).routes());

@@ -1,12 +1,22 @@
 /** Files in: begin reading, ask how far it is, write the chosen rows, or cancel. */
+import type { TableChoiceBody } from '@taxiarch/core/contract';
 import type { Imports } from '../imports/imports';
+import type { Choices } from '../imports/ready';
 import type { ShowStore } from '../store/store';
 import type { Handlers } from './api';
 import { ProblemError } from '../problemError';
 
 const GONE = 'This file is not here any more. Bring it in again.';
 
-type ImportHandlers = Pick<Handlers, 'beginImport' | 'readImport' | 'cancelImport' | 'writeImport'>;
+/** How a table is to be read; a column without a meaning is left out. */
+function tableSaid({ sheet, columns, ...bases }: TableChoiceBody): Pick<Partial<Choices>, 'sheet' | 'table'> {
+  return {
+    ...(sheet !== undefined && { sheet }),
+    table: { ...bases, ...(columns && { columns: columns.map((column) => (column === '' ? null : column)) }) },
+  };
+}
+
+type ImportHandlers = Pick<Handlers, 'beginImport' | 'readImport' | 'chooseImport' | 'cancelImport' | 'writeImport'>;
 
 export const importHandlers = (imports: Imports, store: ShowStore): ImportHandlers => {
   const report = (id: string) => {
@@ -24,8 +34,22 @@ export const importHandlers = (imports: Imports, store: ShowStore): ImportHandle
 
     readImport: ({ params: { id } }) => report(id),
 
-    writeImport: async ({ params: { id }, body: { author, keys } }) => {
-      const plan = imports.plan(id, keys, store.records());
+    chooseImport: ({ params: { id }, body: { types = [], table } }) => {
+      const said = {
+        types: Object.fromEntries(
+          types.map(({ key, typeId, modes }) => [
+            key,
+            { typeId, modes: Object.fromEntries(modes.map((one) => [one.said, one.mode])) },
+          ]),
+        ),
+        ...(table && tableSaid(table)),
+      };
+      if (!imports.choose(id, said, store.records())) throw new ProblemError('not-here', GONE);
+      return report(id);
+    },
+
+    writeImport: async ({ params: { id }, body: { author, keys, fields = [] } }) => {
+      const plan = imports.plan(id, keys, fields, store.records());
       if (!plan.ok) throw new ProblemError('not-possible', plan.why);
       const { sentence, changes } = plan.value;
       const { seq } = await store.propose({ author, sentence, changes });

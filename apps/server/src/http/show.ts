@@ -2,7 +2,8 @@
 import type { HistoryReply, LiveReport } from '@taxiarch/core/contract';
 import { badNight, nightFerry } from '@taxiarch/core/demo';
 import { refuseDoubles, type Edit } from '@taxiarch/core/edit';
-import { planShow } from '@taxiarch/core/format';
+import { planShow, writeRollTable } from '@taxiarch/core/format';
+import { rollOf, type RollNow } from '@taxiarch/core/roll';
 import type { Findings } from '../findings/findings';
 import type { Question } from '../findings/findingsThread';
 import type { ShowStore } from '../store/store';
@@ -28,6 +29,8 @@ type ShowHandlers = Pick<
   | 'forecast'
   | 'forecastPush'
   | 'openShipped'
+  | 'readRoll'
+  | 'exportRoll'
   | 'history'
   | 'undo'
   | 'redo'
@@ -43,9 +46,18 @@ export function showHandlers(store: ShowStore, findings: Findings): ShowHandlers
     };
 
   /** What is asked of the show beside the wire. */
-  const ask = <Q extends Question>(live: LiveReport | undefined, question: Q) => {
+  const ask = <Q extends Question>(live: LiveReport | undefined, question: Q, roll?: RollNow) => {
     if (!live) throw new ProblemError('not-ready', 'Nothing is known of the wire yet; ask again in a moment.');
-    return findings.ask(store.lastSeq, store.records(), live, question);
+    return findings.ask(store.lastSeq, store.records(), live, question, roll);
+  };
+
+  /** What lamps said, once anybody has asked them */
+  const asked = (roll: RollNow | undefined) => (roll && roll.progress.began > 0 ? roll : undefined);
+
+  const rollNow = (roll: RollNow | undefined) => {
+    if (!roll) throw new ProblemError('not-ready', 'Nothing is known of the wire yet; ask again in a moment.');
+    const { records, patch } = store.rig();
+    return rollOf(records, patch, roll);
   };
 
   return {
@@ -62,12 +74,12 @@ export function showHandlers(store: ShowStore, findings: Findings): ShowHandlers
       return { seq, findings: await findings.of(seq, store.records()) };
     },
 
-    why: ({ query: { kind, id = '', part = '' }, live }) => {
+    why: ({ query: { kind, id = '', part = '' }, live, roll }) => {
       if (!kind || id === '') throw new ProblemError('not-understood', 'Say of what: “kind” and “id”.');
-      return ask(live, { type: 'why', about: { kind, id, part } });
+      return ask(live, { type: 'why', about: { kind, id, part } }, asked(roll));
     },
 
-    standing: ({ live }) => ask(live, { type: 'standing' }),
+    standing: ({ live, roll }) => ask(live, { type: 'standing' }, asked(roll)),
 
     forecast: ({ query: { universe, priority = 100 }, live }) => {
       if (universe === undefined) throw new ProblemError('not-understood', 'Say which universe: “universe”.');
@@ -79,6 +91,9 @@ export function showHandlers(store: ShowStore, findings: Findings): ShowHandlers
       if (machineIds.length === 0) throw new ProblemError('not-understood', 'Say which machines: “machines”.');
       return ask(live, { type: 'forecastPush', machineIds });
     },
+
+    readRoll: ({ roll }) => rollNow(roll),
+    exportRoll: ({ roll }) => ({ name: 'Roll call.csv', content: writeRollTable(rollNow(roll)) }),
 
     /** Puts a show that ships with Taxiarch in place of this one; undo brings this one back. */
     openShipped: ({ body: { author, show } }) => {

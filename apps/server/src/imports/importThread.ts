@@ -1,12 +1,10 @@
 /** Entry of the thread that reads a file from outside, so that the server goes on while it is read. */
 import { parentPort, workerData } from 'node:worker_threads';
-import { readShowFile, type ShowFile } from '@taxiarch/core/format';
-import { type MvrContent, readGdtf, readMvr } from '@taxiarch/core/format/archive';
+import type { ImportKind } from '@taxiarch/core/contract';
+import { type ReadShow, readShowFile, type Sheet } from '@taxiarch/core/format';
+import { type GdtfContent, type MvrContent, readGdtf, readMvr } from '@taxiarch/core/format/archive';
+import { readSheets } from '@taxiarch/core/format/sheets';
 import { type Result, ok } from '@taxiarch/core/result';
-import type { FixtureType } from '@taxiarch/core/records';
-
-export const IMPORT_KINDS = ['mvr', 'gdtf', 'show'] as const;
-export type ImportKind = (typeof IMPORT_KINDS)[number];
 
 export interface ImportOrder {
   readonly kind: ImportKind;
@@ -15,8 +13,9 @@ export interface ImportOrder {
 
 export type ImportContent =
   | { readonly kind: 'mvr'; readonly content: MvrContent }
-  | { readonly kind: 'gdtf'; readonly content: FixtureType }
-  | { readonly kind: 'show'; readonly content: ShowFile };
+  | { readonly kind: 'gdtf'; readonly content: GdtfContent }
+  | { readonly kind: 'table'; readonly content: readonly Sheet[] }
+  | { readonly kind: 'show'; readonly content: ReadShow };
 
 export type FromImport =
   | { readonly type: 'progress'; readonly done: number; readonly of: number }
@@ -27,9 +26,16 @@ const port = parentPort;
 
 function readFile({ kind, bytes }: ImportOrder): Result<ImportContent> {
   const wrap = (read: Result<unknown>) => (read.ok ? ok({ kind, content: read.value }) : read) as Result<ImportContent>;
-  if (kind === 'gdtf') return wrap(readGdtf(bytes));
-  if (kind === 'show') return wrap(readShowFile(new TextDecoder().decode(bytes)));
-  return wrap(readMvr(bytes, (done, of) => port?.postMessage({ type: 'progress', done, of } satisfies FromImport)));
+  switch (kind) {
+    case 'gdtf':
+      return wrap(readGdtf(bytes));
+    case 'show':
+      return wrap(readShowFile(new TextDecoder().decode(bytes)));
+    case 'table':
+      return wrap(readSheets(bytes));
+    case 'mvr':
+      return wrap(readMvr(bytes, (done, of) => port?.postMessage({ type: 'progress', done, of } satisfies FromImport)));
+  }
 }
 
 if (port) {

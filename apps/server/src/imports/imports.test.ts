@@ -1,6 +1,6 @@
 /** Files in and out of the running server: what is read is compared, and written only when it is asked for. */
-import type { ImportReply, ImportWritten, Problem, ShowReply } from '@taxiarch/core/contract';
-import { openZip, readGdtf, readMvr, writeGdtf, writeMvr } from '@taxiarch/core/format/archive';
+import type { ImportReady, ImportReply, ImportWritten, Problem, ShowReply } from '@taxiarch/core/contract';
+import { makeZip, openZip, readGdtf, readMvr, writeGdtf, writeMvr } from '@taxiarch/core/format/archive';
 import { LIBRARY } from '@taxiarch/core/library';
 import { emptyShow, type Lamp } from '@taxiarch/core/records';
 import { ServerProcess, eventually, newFolder, removeFolder } from '../testing/serverProcess';
@@ -39,7 +39,7 @@ const rowsOf = (reply: ImportReply) => (reply.state === 'ready' ? reply.rows : [
 
 test('the rig that goes out comes in as the same, row by row', async () => {
   const reply = await bringIn('mvr', await bytesAt('/api/export/mvr'));
-  expect(rowsOf(reply)).toHaveLength(420);
+  expect(rowsOf(reply).filter(({ kind }) => kind === 'lamp')).toHaveLength(420);
   expect(new Set(rowsOf(reply).map(({ state }) => state))).toEqual(new Set(['same']));
 });
 
@@ -50,9 +50,9 @@ test('only the chosen rows are written, as one edit that can be taken back; the 
   const file = writeMvr({ ...records, lamp: [...lamps, extra] }, () => undefined);
   const reply = await bringIn('mvr', file, 'Bow.mvr');
   const changed = rowsOf(reply).filter(({ state }) => state !== 'same');
-  expect(changed.map(({ state, subject, says }) => [state, subject, says])).toEqual([
-    ['changed', '101 Figurehead', ['name Port spot 1 → Figurehead']],
-    ['added', '950 Bowsprit', ['at 8/300']],
+  expect(changed.map(({ state, subject, fields }) => [state, subject, fields])).toEqual([
+    ['changed', '101 Figurehead', [{ field: 'name', was: 'Port spot 1', is: 'Figurehead' }]],
+    ['added', '950 Bowsprit', [{ field: 'address', was: '', is: '8/300' }]],
   ]);
   const written = await write(reply.id, [changed[1]!.key]);
   expect(written).toMatchObject({
@@ -64,7 +64,8 @@ test('only the chosen rows are written, as one edit that can be taken back; the 
   expect(after.lamp.find(({ number }) => number === 101)?.name).toBe('Port spot 1');
   expect(after.show[0]!.file).toMatch(/^[0-9a-f]{64}$/);
   const out = readMvr(await bytesAt('/api/export/mvr'));
-  expect(out.ok && out.value.lamps).toHaveLength(421);
+  // With its machines and runs of pixels, of which the runs have channels.
+  expect(out.ok && out.value.lamps).toHaveLength(421 + after.run.length);
   await server.request('POST', '/api/undo', { author: 'Mara' });
   expect((await show()).lamp).toHaveLength(420);
   expect((await write(reply.id, [changed[0]!.key])).status).toBe(422);
@@ -73,12 +74,12 @@ test('only the chosen rows are written, as one edit that can be taken back; the 
 test('a type comes in, and goes out with the parts that are not ours', async () => {
   const type = { ...LIBRARY[0]!, id: '0f0e0d0c-0b0a-4908-8706-050403020100', maker: 'Tern', name: 'Ember 1' };
   const reply = await bringIn('gdtf', writeGdtf(type));
-  expect(rowsOf(reply)).toMatchObject([{ key: 'all', state: 'added', subject: 'Tern Ember 1' }]);
+  expect(rowsOf(reply)).toMatchObject([{ kind: 'type', state: 'added', subject: 'Tern Ember 1' }]);
   expect((await write(reply.id, ['all'])).status).toBe(201);
   const there = (await show()).type.find(({ name }) => name === 'Ember 1')!;
   expect(there.file).not.toBeNull();
   const out = readGdtf(await bytesAt(`/api/export/gdtf/${there.id}`));
-  expect(out.ok && out.value.modes).toEqual(type.modes);
+  expect(out.ok && out.value.type.modes).toEqual(type.modes);
   expect((await server.request('GET', '/api/export/gdtf/none')).status).toBe(404);
 });
 
@@ -88,7 +89,7 @@ test('the whole show goes out, with its files, and comes in over another', async
   expect(Object.keys(file.files).length).toBeGreaterThan(0);
   file.records.lamp = file.records.lamp.slice(0, 400);
   const reply = await bringIn('show', JSON.stringify(file));
-  expect(rowsOf(reply)[0]).toMatchObject({ state: 'changed', says: ['0 records added', '0 changed', '20 gone'] });
+  expect(rowsOf(reply).map(({ state }) => state)).toEqual(new Array(20).fill('gone'));
   expect((await write(reply.id, ['all'])).status).toBe(201);
   expect((await show()).lamp).toHaveLength(400);
   const name = Object.keys(file.files)[0]!;
@@ -138,4 +139,93 @@ test('tables of lamps, channels and pixels', async () => {
   }
   const entries = openZip(await bytesAt('/api/export/mvr'));
   expect(entries.ok && Object.keys(entries.value)).toContain('GeneralSceneDescription.xml');
+});
+
+test('a table: its unknown type is asked once, and known again in every table of the same heads; all of it is one edit', async () => {
+  const table = (numbers: readonly number[]) =>
+    [
+      'Rig of the quay',
+      'Chan;Instrument;Mode;Address;Position',
+      ...numbers.map((one) => `${one};Dory;Wide;none;Rail`),
+    ].join('\n');
+  const { id, ...first } = (await bringIn('table', table([971, 972]), 'quay.csv')) as ImportReply & ImportReady;
+  expect(first).toMatchObject({
+    form: 'table',
+    unknown: [{ key: 'Unknown maker Dory', lamps: 2, settled: false }],
+    table: { headLine: 2, columns: ['number', 'type', 'mode', 'address', 'position'], bad: [] },
+    known: '',
+  });
+  const types = [{ key: 'Unknown maker Dory', typeId: 'type-spot-16', modes: [{ said: 'Wide', mode: 'Extended' }] }];
+  expect((await server.request('PATCH', `/api/import/${id}`, { types })).body).toMatchObject({
+    unknown: [{ settled: true }],
+  });
+  const { seq } = await server.get<ShowReply>('/api/show');
+  expect((await write(id, ['all'])).status).toBe(201);
+  expect((await server.get<ShowReply>('/api/show')).seq).toBe(seq + 1);
+  expect((await show()).lamp.find(({ number }) => number === 971)).toMatchObject({
+    ...{ typeId: 'type-spot-16', mode: 'Extended', universe: 0, channel: 0, position: 'Rail' },
+  });
+  const next = (await bringIn('table', table([973]), 'another name.csv')) as ImportReply & ImportReady;
+  expect(next.unknown).toMatchObject([{ typeId: 'type-spot-16', modeFor: { Wide: 'Extended' }, settled: true }]);
+  expect(next.known).not.toBe('');
+  expect(
+    (await server.request('PATCH', `/api/import/${next.id}`, { table: { columns: ['', 'type'] } })).body,
+  ).toMatchObject({
+    table: { columns: [null, 'type', null, null, null] },
+  });
+  expect((await server.request('PATCH', `/api/import/${next.id}`, { table: { unit: 'mile' } })).status).toBe(400);
+  await server.request('POST', '/api/undo', { author: 'Mara' });
+  expect((await show()).lamp.some(({ number }) => number === 971)).toBe(false);
+  expect((await show()).arrival).toEqual([]);
+});
+
+test('the tables go out as CSV, XLSX and ODS, and each comes in as the same', async () => {
+  const { headers } = await fetch(`http://127.0.0.1:${server.port}/api/export/csv/lamps`);
+  expect(headers.get('content-type')).toBe('text/csv; charset=utf-8');
+  for (const form of ['csv', 'xlsx', 'ods']) {
+    const reply = await bringIn('table', await bytesAt(`/api/export/${form}/lamps`), `lamps.${form}`);
+    expect(new Set(rowsOf(reply).map(({ state }) => state))).toEqual(new Set(['same']));
+  }
+  expect((await server.request('GET', '/api/export/pdf/lamps')).status).toBe(404);
+});
+
+/** An ODS of two sheets, a table and a note, with nothing in it that may be left out. */
+const twoSheets = (() => {
+  const row = (...cells: string[]) =>
+    `<table:table-row>${cells.map((cell) => `<table:table-cell office:value-type="string"><text:p>${cell}</text:p></table:table-cell>`).join('')}</table:table-row>`;
+  const sheet = (name: string, ...rows: string[]) => `<table:table table:name="${name}">${rows.join('')}</table:table>`;
+  const sheets = [sheet('Lamps', row('Chan', 'Type'), row('983', 'Spot 16')), sheet('Notes', row('Mind the gangway'))];
+  const spaces = ['office', 'table', 'text'].map(
+    (name) => `xmlns:${name}="urn:oasis:names:tc:opendocument:xmlns:${name}:1.0"`,
+  );
+  const content = `<office:document-content ${spaces.join(' ')}><office:body><office:spreadsheet>${sheets.join('')}</office:spreadsheet></office:body></office:document-content>`;
+  const bytes = (text: string) => new TextEncoder().encode(text);
+  return makeZip({
+    mimetype: bytes('application/vnd.oasis.opendocument.spreadsheet'),
+    'content.xml': bytes(content),
+  });
+})();
+
+test('what was said and taken back is not remembered, “all” leaves nothing out, and other sheets are told by name', async () => {
+  const table = 'Chan;Instrument;Mode\n981;Dory;Wide\n982;Spot 16;Basic';
+  const { id } = await bringIn('table', table, 'sloop.csv');
+  const said = (typeId: string, mode: string) =>
+    server.request('PATCH', `/api/import/${id}`, {
+      types: [{ key: 'Unknown maker Dory', typeId, modes: [{ said: 'Wide', mode }] }],
+    });
+  await said('type-spot-16', '');
+  await said('', '');
+  expect((await write(id, ['all'])).status).toBe(201);
+  expect((await show()).arrival.find(({ name }) => name === 'sloop')).toMatchObject({
+    types: [],
+    left: expect.not.arrayContaining([expect.objectContaining({ key: 'lamp 981' })]) as object,
+  });
+  await server.request('POST', '/api/undo', { author: 'Mara' });
+
+  const sheets = (await bringIn('table', twoSheets)) as ImportReply & ImportReady;
+  expect(sheets.notes).toContain('Left out: the sheet Notes.');
+  const { body: notes } = await server.request('PATCH', `/api/import/${sheets.id}`, { table: { sheet: 1 } });
+  expect(notes).toMatchObject({ state: 'ready', rows: [], table: { sheets: ['Lamps', 'Notes'], sheet: 1 } });
+  const { body: back } = await server.request('PATCH', `/api/import/${sheets.id}`, { table: { sheet: 0 } });
+  expect((back as ImportReady).rows.some(({ subject }) => subject.startsWith('983'))).toBe(true);
 });

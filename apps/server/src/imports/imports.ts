@@ -1,14 +1,14 @@
 /** Files on their way in: read in a thread, compared with the show, written only when a person says so. */
 import { createHash, randomUUID } from 'node:crypto';
 import { Worker } from 'node:worker_threads';
-import type { ImportReply, ImportRowReply } from '@taxiarch/core/contract';
-import { compareRig, type Incoming, planImport, planShow } from '@taxiarch/core/format';
-import { changeType, rigOf } from '@taxiarch/core/patch';
+import type { ImportKind, ImportReply } from '@taxiarch/core/contract';
 import type { Plan } from '@taxiarch/core/edit';
+import { nextGround } from '@taxiarch/core/format/archive';
 import { ok, refuse, type Result } from '@taxiarch/core/result';
-import type { FixtureType, ShowRecords } from '@taxiarch/core/records';
+import type { ShowRecords } from '@taxiarch/core/records';
 import type { KeptFiles } from '../store/files';
-import type { FromImport, ImportContent, ImportKind, ImportOrder } from './importThread';
+import type { FromImport, ImportContent, ImportOrder } from './importThread';
+import { type Choices, type Content, ReadyFile } from './ready';
 
 /** What is read and not written is forgotten after this long. */
 const FORGOTTEN_MS = 30 * 60_000;
@@ -16,23 +16,19 @@ const MOST_AT_ONCE = 4;
 /** Memory of a reading thread, in MiB; a file that needs more is refused. */
 const MOST_MEMORY = 1536;
 
-type Ready =
-  | { readonly kind: 'rig'; readonly incoming: Incoming }
-  | { readonly kind: 'type'; readonly type: FixtureType }
-  | { readonly kind: 'show'; readonly records: ShowRecords };
-
 interface Job {
   readonly id: string;
   readonly name: string;
+  readonly bytes: Uint8Array;
   readonly worker: Worker;
   state: 'working' | 'refused' | 'ready';
   done: number;
   of: number;
   why: string;
-  ready: Ready | undefined;
+  content: Content | undefined;
+  /** Made when it is first asked for: it begins from what the show knows of earlier versions */
+  file: ReadyFile | undefined;
 }
-
-const ALL = 'all';
 
 export class Imports {
   private readonly jobs = new Map<string, Job>();
@@ -51,7 +47,8 @@ export class Imports {
       workerData: { kind, bytes } satisfies ImportOrder,
       resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY },
     });
-    const job: Job = { id: randomUUID(), name, worker, state: 'working', done: 0, of: 0, why: '', ready: undefined };
+    const begun = { state: 'working', done: 0, of: 0, why: '', content: undefined, file: undefined } as const;
+    const job: Job = { id: randomUUID(), name, bytes, worker, ...begun };
     this.jobs.set(job.id, job);
     const refused = (why: string) => {
       job.state = 'refused';
@@ -63,11 +60,11 @@ export class Imports {
         job.of = message.of;
       } else if (message.type === 'refused') refused(message.why);
       else {
-        const ready = this.tryKeep(message.content, bytes);
-        if (ready.ok) {
-          job.ready = ready.value;
+        const kept = this.tryKeep(message.content, bytes);
+        if (kept.ok) {
+          job.content = kept.value;
           job.state = 'ready';
-        } else refused(ready.why);
+        } else refused(kept.why);
       }
     });
     worker.on('error', () =>
@@ -77,7 +74,7 @@ export class Imports {
     return ok(job.id);
   }
 
-  private tryKeep(content: ImportContent, bytes: Uint8Array): Result<Ready> {
+  private tryKeep(content: ImportContent, bytes: Uint8Array): Result<Content> {
     try {
       return this.keep(content, bytes);
     } catch {
@@ -89,45 +86,79 @@ export class Imports {
   }
 
   /** Keeps the files that came, so that their other parts can go out again. */
-  private keep(content: ImportContent, bytes: Uint8Array): Result<Ready> {
-    if (content.kind === 'gdtf')
-      return ok({ kind: 'type', type: { ...content.content, file: this.files.keep(bytes) } });
-    if (content.kind === 'mvr') {
-      const { typeFiles, ...incoming } = content.content;
-      const types = incoming.types.map((type) => {
-        const file = typeFiles.get(type.id);
-        return file ? { ...type, file: this.files.keep(file) } : type;
-      });
-      return ok({ kind: 'rig', incoming: { ...incoming, types, file: this.files.keep(bytes) } });
+  private keep(content: ImportContent, bytes: Uint8Array): Result<Content> {
+    switch (content.kind) {
+      case 'gdtf': {
+        const { type, notes } = content.content;
+        return ok({ kind: 'gdtf', type: { ...type, file: this.files.keep(bytes) }, notes });
+      }
+      case 'mvr': {
+        const { typeFiles, ...incoming } = content.content;
+        const types = incoming.types.map((type) => {
+          const file = typeFiles.get(type.id);
+          return file ? { ...type, file: this.files.keep(file) } : type;
+        });
+        return ok({ kind: 'mvr', incoming: { ...incoming, types } });
+      }
+      case 'table':
+        return ok({ kind: 'table', sheets: content.content });
+      case 'show': {
+        const { records, files, notes } = content.content;
+        for (const [name, text] of Object.entries(files)) {
+          const file = Buffer.from(text, 'base64');
+          if (createHash('sha256').update(file).digest('hex') !== name)
+            return refuse('not-understood', 'A file within the show file is not what its name says.');
+          this.files.keep(file);
+        }
+        return ok({ kind: 'show', records, notes });
+      }
     }
-    for (const [name, text] of Object.entries(content.content.files)) {
-      const file = Buffer.from(text, 'base64');
-      if (createHash('sha256').update(file).digest('hex') !== name)
-        return refuse('not-understood', 'A file within the show file is not what its name says.');
-      this.files.keep(file);
-    }
-    return ok({ kind: 'show', records: content.content.records });
+  }
+
+  private ready(id: string, records: ShowRecords): { job: Job; file: ReadyFile } | undefined {
+    const job = this.jobs.get(id);
+    if (!job?.content) return undefined;
+    job.file ??= new ReadyFile(job.name, job.content, records);
+    return { job, file: job.file };
   }
 
   /** How far it is; when it is read, how it compares with the show as it is now. */
   report(id: string, records: ShowRecords): ImportReply | undefined {
     const job = this.jobs.get(id);
     if (!job) return undefined;
-    const { name, done, of } = job;
+    const { name, done, of, why } = job;
     if (job.state === 'working') return { id, name, state: 'working', done, of };
-    if (!job.ready) return { id, name, state: 'refused', why: job.why };
-    return { id, name, state: 'ready', ...compare(job.ready, records) };
+    const reply = this.ready(id, records)?.file.reply(records);
+    if (!reply) return { id, name, state: 'refused', why };
+    return reply.ok ? { id, name, ...reply.value } : { id, name, state: 'refused', why: reply.why };
   }
 
-  /** What writing the chosen rows would do. */
-  plan(id: string, keys: readonly string[], records: ShowRecords): Result<Plan> {
-    const job = this.jobs.get(id);
-    if (!job?.ready) return refuse('not-found', 'This file is not here any more. Bring it in again.');
-    const { ready, name } = job;
-    const plan = planOf(ready, `Imported ${name}`, new Set(keys), records);
+  /** Says how a file is to be read; false if it is not here. */
+  choose(id: string, said: Partial<Choices>, records: ShowRecords): boolean {
+    const found = this.ready(id, records);
+    found?.file.choose(said);
+    return found !== undefined;
+  }
+
+  /** What writing the chosen rows would do; `fields` stay as they are in lamps that are there. */
+  plan(id: string, keys: readonly string[], fields: readonly string[], records: ShowRecords): Result<Plan> {
+    const found = this.ready(id, records);
+    if (!found) return refuse('not-found', 'This file is not here any more. Bring it in again.');
+    const { job, file } = found;
+    const plan = file.plan(
+      { keys, fields, at: new Date().toISOString(), file: this.ground(job, file, keys, records) },
+      records,
+    );
     if (plan.ok && plan.value.changes.length === 0)
       return refuse('nothing', 'Nothing was chosen that would change the show.');
     return plan;
+  }
+
+  /** The scene on which the show stands when these rows are taken over: what stood there before is in it too. */
+  private ground(job: Job, file: ReadyFile, keys: readonly string[], records: ShowRecords): string | null {
+    if (job.content?.kind !== 'mvr') return null;
+    const kept = this.files.get(records.show[0]?.file ?? null);
+    return this.files.keep(nextGround(kept, job.bytes, new Set(file.taken(keys, records))));
   }
 
   /** Stops reading and forgets. */
@@ -137,60 +168,4 @@ export class Imports {
     void job.worker.terminate();
     return this.jobs.delete(id);
   }
-}
-
-function compare(ready: Ready, records: ShowRecords): { rows: ImportRowReply[]; notes: readonly string[] } {
-  if (ready.kind === 'rig') {
-    const rows = compareRig(rigOf(records), ready.incoming).map(({ key, state, subject, says, differs, light }) => ({
-      key,
-      state,
-      subject,
-      says,
-      differs,
-      ...(light && { light }),
-    }));
-    return { rows, notes: ready.incoming.notes };
-  }
-  if (ready.kind === 'type') {
-    const { maker, name, modes } = ready.type;
-    const there = records.type.some((type) => type.maker === maker && type.name === name);
-    const says = modes.map((mode) => mode.name);
-    return {
-      rows: [{ key: ALL, state: there ? 'changed' : 'added', subject: `${maker} ${name}`, says, differs: [] }],
-      notes: [],
-    };
-  }
-  const { lines } = planShow(records, ready.records, '');
-  const count = (which: (after: string) => boolean) => lines.filter(({ after }) => which(after)).length;
-  const says = [
-    `${count((after) => after === 'added')} records added`,
-    `${count((after) => after === 'changed')} changed`,
-    `${count((after) => after === '')} gone`,
-  ];
-  const name = ready.records.show[0]?.name ?? '';
-  return {
-    rows: [
-      {
-        key: ALL,
-        state: lines.length === 0 ? 'same' : 'changed',
-        subject: `The whole show: ${name}`,
-        says,
-        differs: [],
-      },
-    ],
-    notes: [],
-  };
-}
-
-function planOf(ready: Ready, sentence: string, keys: ReadonlySet<string>, records: ShowRecords): Result<Plan> {
-  const rig = rigOf(records);
-  if (ready.kind === 'rig') {
-    const rows = compareRig(rig, ready.incoming).filter(({ key }) => keys.has(key));
-    return ok(planImport(rig, ready.incoming, rows, sentence, randomUUID));
-  }
-  if (!keys.has(ALL)) return ok({ sentence, changes: [], lines: [] });
-  if (ready.kind === 'show') return ok(planShow(records, ready.records, sentence));
-  const there = records.type.find(({ maker, name }) => maker === ready.type.maker && name === ready.type.name);
-  const plan = changeType(rig, there ? { ...ready.type, id: there.id, rev: there.rev } : ready.type, new Map());
-  return plan.ok ? ok({ ...plan.value, sentence }) : plan;
 }

@@ -10,7 +10,7 @@ import {
   pushVerdict,
   setByHand,
 } from '@taxiarch/core/node';
-import { keepSnapshot, snapshotOf } from '@taxiarch/core/machine';
+import { KEPT_BY_ITSELF, keepSnapshot, snapshotOf } from '@taxiarch/core/machine';
 import { added } from '@taxiarch/core/edit';
 import type { Snapshot, Universe } from '@taxiarch/core/records';
 import type { EngineHost } from '../bridge/host';
@@ -66,7 +66,7 @@ export class Pusher {
       const { ports, universes } = portsAsSeen(plan!.ports, heard!.node!, known);
       made.push(...universes);
       const name = `${plan!.name} before the push`;
-      return keepSnapshot(snapshotOf({ ...plan!, ports }, randomUUID(), name, at, 'Kept by itself')).changes;
+      return keepSnapshot(snapshotOf({ ...plan!, ports }, randomUUID(), name, at, KEPT_BY_ITSELF)).changes;
     });
     const whose = entries.length === 1 ? `${entries[0]!.name} was` : `${entries.length} machines were`;
     const refused = await this.show.propose({

@@ -7,6 +7,8 @@ import { destination, pino } from 'pino';
 import { ENDPOINTS, isField, type Endpoint, type FeedText } from '@taxiarch/core/contract';
 import { nightFerry } from '@taxiarch/core/demo';
 import type { Edit, ProposedEdit } from '@taxiarch/core/edit';
+import { programOf } from '@taxiarch/core/picture';
+import { findNext } from '@taxiarch/core/walk';
 import { emptyShow, KINDS, type ShowRecords } from '@taxiarch/core/records';
 import { keepBeating } from '../bridge/beat';
 import { breakNow } from '../bridge/breaking';
@@ -17,8 +19,13 @@ import { callOf, type FileAnswer, type Handler, type Handlers } from '../http/ap
 import { exportHandlers } from '../http/exports';
 import { importHandlers } from '../http/imports';
 import { problemReply } from '../http/problem';
+import { proofHandlers } from '../http/proofs';
 import { showHandlers } from '../http/show';
+import { walkHandlers } from '../http/walks';
+import { whatIfHandlers } from '../http/whatIf';
+import { WhatIfs } from '../whatIf/whatIfs';
 import { Imports } from '../imports/imports';
+import { Printing } from '../paper/printing';
 import { KeptFiles } from '../store/files';
 import { ShowStore } from '../store/store';
 import type { FromShow, RawCall, RawReply, ShowEndpoint, ShowSetup, ToShow } from '../bridge/showMessages';
@@ -29,7 +36,8 @@ const MOST_TOLD = 500;
 
 const log = pino({ name: 'taxiarch', level: process.env['TAXIARCH_LOG'] ?? 'warn' }, destination(2));
 const port = parentPort!;
-const { folder, demo, pattern, importThread, findingsThread, beat } = workerData as ShowSetup & ThreadData;
+const { folder, demo, pattern, importThread, findingsThread, whatIfThread, paperThread, beat } =
+  workerData as ShowSetup & ThreadData;
 // Nothing here is as urgent as what comes and goes on the wire.
 goFirst(5);
 keepBeating(beat);
@@ -72,9 +80,9 @@ async function answer(handle: Handler<Endpoint>, endpoint: Endpoint, call: RawCa
   if (reply === null) return { status, type: '', file: '', bytes: new Uint8Array(0) };
   if (isField(reply))
     return { status, type: 'application/json', file: '', bytes: encoder.encode(JSON.stringify(found)) };
-  const { name, content } = found as FileAnswer;
+  const { name, content, type = reply.file } = found as FileAnswer;
   const bytes = typeof content === 'string' ? encoder.encode(content) : Uint8Array.from(content);
-  return { status, type: reply.file, file: name, bytes };
+  return { status, type, file: name, bytes };
 }
 
 async function main(): Promise<void> {
@@ -83,10 +91,14 @@ async function main(): Promise<void> {
   const files = new KeptFiles(folder);
   const imports = new Imports(new URL(importThread), files);
   const findings = new Findings(new URL(findingsThread), notices);
+  const whatIfs = new WhatIfs(new URL(whatIfThread));
   const handlers: Pick<Handlers, ShowEndpoint> = {
     ...showHandlers(store, findings),
     ...importHandlers(imports, store),
     ...exportHandlers(store, files),
+    ...walkHandlers(store, files),
+    ...whatIfHandlers(store, whatIfs),
+    ...proofHandlers(store, files, new Printing(new URL(paperThread)), () => whatIfs.all(store.records())),
   };
   store.onEdit((edit) => tellEdit(store, edit));
 
@@ -112,6 +124,22 @@ async function main(): Promise<void> {
       case 'snapshot': {
         const snapshot = store.records().snapshot.find(({ id }) => id === message.id);
         return tell({ type: 'snapshot', ask: message.ask, snapshot });
+      }
+      case 'lamps': {
+        const { ask, ids, uid } = message;
+        const wanted = ids && new Set(ids);
+        const records = store.records();
+        const lamp = wanted
+          ? records.lamp.filter((one) => wanted.has(one.id) || (uid !== '' && one.uid === uid))
+          : records.lamp;
+        const types = new Set(lamp.map(({ typeId }) => typeId));
+        return tell({ type: 'lamps', ask, lamps: { lamp, type: records.type.filter(({ id }) => types.has(id)) } });
+      }
+      case 'nextOfWalk':
+        return tell({ type: 'nextOfWalk', ask: message.ask, found: findNext(store.rig(), message.wish) });
+      case 'program': {
+        const { records, patch } = store.rig();
+        return tell({ type: 'program', ask: message.ask, program: programOf(message.wish, patch, records.universe) });
       }
       case 'break':
         return message.thread === 'show' ? breakNow(message.how) : findings.break(message.how);

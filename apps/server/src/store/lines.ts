@@ -10,10 +10,10 @@ export interface Entry {
 
 const checked = (text: string): string => `${crc32(text).toString(16).padStart(8, '0')} ${text}`;
 
-/** Text behind its checksum; undefined if they do not fit together. */
+/** Text behind its checksum; undefined if they do not fit together, down to how the checksum is written. */
 export function uncheck(line: string): string | undefined {
   const text = line.slice(9);
-  return line[8] === ' ' && parseInt(line.slice(0, 8), 16) === crc32(text) ? text : undefined;
+  return line === checked(text) ? text : undefined;
 }
 
 export const withChecksum = (text: string): Buffer => Buffer.from(`${checked(text)}\n`);

@@ -91,7 +91,7 @@ async function takeLater(journal: Journal, database: Database, found: Found): Pr
 
 /**
  * A line of the journal was harmed after it had been written. The database has the same edits; where it
- * has only what they came to, that is written as one edit; and what nobody has any more is said.
+ * has only what they came to, that is written as one edit; and what is held by nobody now is said.
  */
 async function mendJournal(
   journal: Journal,

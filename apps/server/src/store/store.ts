@@ -9,7 +9,8 @@ import {
   type Edit,
   type ProposedEdit,
 } from '@taxiarch/core/edit';
-import type { ShowRecords } from '@taxiarch/core/records';
+import { rigOf, type Rig } from '@taxiarch/core/patch';
+import { KINDS, type ShowRecords } from '@taxiarch/core/records';
 import type { Logger } from 'pino';
 import type { Notices } from '../bridge/notices';
 import type { Database } from './database';
@@ -43,6 +44,7 @@ export class ShowStore {
   private queue: Promise<unknown> = Promise.resolve();
   private listeners: ((edit: Edit) => void)[] = [];
   private held: ShowRecords | undefined;
+  private patched: Rig | undefined;
   private readonly settling: NodeJS.Timeout;
 
   private constructor(
@@ -74,6 +76,17 @@ export class ShowStore {
   records(): ShowRecords {
     this.held ??= this.journal.records();
     return this.held;
+  }
+
+  /** The same with its patch, which is made anew only when something of it changed. */
+  rig(): Rig {
+    const records = this.records();
+    const { lamp, type, run, machine } = records;
+    const before = this.patched?.records;
+    const same =
+      before && before.lamp === lamp && before.type === type && before.run === run && before.machine === machine;
+    this.patched = same ? { records, patch: this.patched!.patch } : rigOf(records);
+    return this.patched;
   }
 
   /** The newest edits, oldest first; as many as asked for, if there are so many. */
@@ -172,10 +185,19 @@ export class ShowStore {
     const digest = this.journal.digestAfter(edit.changes);
     this.journal.append(edit);
     this.follow(edit, digest);
-    this.held = undefined;
+    this.held = this.after(edit);
     for (const listener of this.listeners) listener(edit);
     if (this.journal.isLong) await this.fold();
     return edit;
+  }
+
+  /** Lists of which nothing changed stay the same objects. */
+  private after({ changes }: Edit): ShowRecords {
+    const now = this.journal.records();
+    const { held } = this;
+    if (!held) return now;
+    const touched = new Set(changes.map(({ kind }) => kind));
+    return Object.fromEntries(KINDS.map((kind) => [kind, (touched.has(kind) ? now : held)[kind]])) as never;
   }
 
   /** The database follows the journal, which has the edit on the disk already. */

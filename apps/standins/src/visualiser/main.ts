@@ -3,10 +3,12 @@ import { parseArgs } from 'node:util';
 import { formatUniverses } from '@taxiarch/core/address';
 import type { StandIn, VisualiserFaults } from '@taxiarch/core/contract';
 import { nightFerry } from '@taxiarch/core/demo';
-import { writeLampTable } from '@taxiarch/core/format';
+import { lampTable, writeTable } from '@taxiarch/core/format';
+import { writeMvr } from '@taxiarch/core/format/archive';
 import { openPanel } from '../panel';
 import { RIGHT } from './faults';
-import { PAGE } from './page';
+import { recordsFromFile } from './fromFiles';
+import { shipPage } from '../shipPage';
 import { ADDRESSES, NAME, Receiver, type OwnUniverse } from './receiver';
 import { Scene, withOtherMode } from './scene';
 
@@ -27,8 +29,10 @@ const udp = {
 const ODD_LAMP = 101;
 
 /** Its universes count on from 1 as its display says them, by the protocol that was agreed. */
-const patch = nightFerry();
-const UNIVERSES: readonly OwnUniverse[] = patch.universe.map(({ number, protocol }) => ({ number, protocol }));
+const ferry = nightFerry();
+const UNIVERSES: readonly OwnUniverse[] = ferry.universe.map(({ number, protocol }) => ({ number, protocol }));
+/** What it draws it knows from the file that the show gave out. */
+const patch = recordsFromFile(writeMvr({ ...ferry, run: [], machine: [] }, () => undefined));
 
 async function main(): Promise<void> {
   let faults = RIGHT;
@@ -42,6 +46,11 @@ async function main(): Promise<void> {
   const missing = () => {
     const received = new Set(receiver.received());
     return UNIVERSES.map(({ number }) => number).filter((number) => !received.has(number));
+  };
+  const says = () => {
+    const lacks = missing();
+    const not = lacks.length > 0 ? `; not ${formatUniverses(lacks)}` : '';
+    return `Receives ${receiver.received().length} of ${UNIVERSES.length} universes at ${receiver.address}${not}.`;
   };
   const report = (): StandIn => ({
     id: 'crow',
@@ -79,6 +88,8 @@ async function main(): Promise<void> {
         universes: UNIVERSES.length,
         received: receiver.received(),
         missing: missing(),
+        wrong: missing().length > 0,
+        says: says(),
         lamps: scene.lamps,
       }),
       /** Wrong on purpose, or right again; what is not named stays as it is. */
@@ -102,9 +113,9 @@ async function main(): Promise<void> {
       },
     },
     {
-      '': () => ({ type: 'text/html; charset=utf-8', body: PAGE }),
+      '': () => ({ type: 'text/html; charset=utf-8', body: shipPage('Crow’s nest') }),
       light: () => ({ type: 'application/octet-stream', body: scene.render((number) => receiver.levelsOf(number)) }),
-      'patch.csv': () => ({ type: 'text/csv; charset=utf-8', body: writeLampTable(records) }),
+      'patch.csv': () => ({ type: 'text/csv; charset=utf-8', body: writeTable(lampTable(records)) }),
     },
   );
   process.stdout.write('The visualiser is ready.\n');

@@ -23,6 +23,9 @@ export interface SceneLamp {
   readonly y: number;
   readonly z: number;
   readonly moves: boolean;
+  /** How far it turns and tilts altogether, as its type’s file says: degrees */
+  readonly turn: number;
+  readonly lean: number;
 }
 
 const axisOf = (patched: PatchedLamp, attribute: string): Axis | undefined => {
@@ -46,13 +49,15 @@ export class Scene {
     const all = rigOf(records)
       .patch.all()
       .filter(({ run }) => run === undefined);
-    this.lamps = all.map(({ lamp, mode }) => ({
+    this.lamps = all.map(({ lamp, type, mode }) => ({
       number: lamp.number,
       name: lamp.name,
       x: lamp.x,
       y: lamp.y,
       z: lamp.z,
       moves: mode.channels.some(({ attribute }) => attribute === 'Pan'),
+      turn: type.pan,
+      lean: type.tilt,
     }));
     this.drawn = all.map((patched) => ({
       light: new Light(patched),

@@ -58,7 +58,13 @@ export interface SlotAddress {
   readonly channel: number;
 }
 
-export const formatAddress = ({ universe, channel }: SlotAddress): string => `${universe}/${channel}`;
+/** Of a lamp to which nobody has given one */
+export const NO_ADDRESS: SlotAddress = { universe: 0, channel: 0 };
+
+export const isAddressed = ({ universe }: SlotAddress): boolean => universe !== 0;
+
+export const formatAddress = (at: SlotAddress): string =>
+  isAddressed(at) ? `${at.universe}/${at.channel}` : 'no address';
 
 /** Reads `universe/channel`, as in `3/47`. */
 export function readAddress(text: string): Result<SlotAddress> {
@@ -71,6 +77,10 @@ export function readAddress(text: string): Result<SlotAddress> {
   if (!channel.ok) return channel;
   return ok({ universe: universe.value, channel: channel.value });
 }
+
+/** Reads `universe/channel`, or that there is none: nothing at all, `none`, `no address`, `0` or a dash. */
+export const readLampAddress = (text: string): Result<SlotAddress> =>
+  /^(none|no address|0(\/0)?|[-–—])?$/i.test(text.trim()) ? ok(NO_ADDRESS) : readAddress(text);
 
 /** A run of channels in one universe, both ends included. */
 export interface SlotRange {

@@ -65,12 +65,19 @@ const visualiserNow = report('', {
   page: words('Address of the page that shows the ship.'),
 });
 
+const rigNow = report('', {
+  lamps: integer('How many hang.'),
+  lit: integer('How many give light now.'),
+  wrong: listOf(words(), 'What is wrong with lamps and cables on purpose, a sentence each.'),
+  page: words('Address of the page that shows the ship as it is really lit.'),
+});
+
 export const standIn = report(
   'StandIn',
   {
     id: words(),
     name: words(),
-    kind: word(['console', 'node', 'media server', 'wall panel', 'visualiser']),
+    kind: word(['console', 'node', 'media server', 'wall panel', 'visualiser', 'rig']),
     model: words(),
     address: words(),
     mask: words(),
@@ -86,6 +93,7 @@ export const standIn = report(
     faders: listOf(integer(), 'Faders on its front, 0–255.'),
     ports: listOf<StandInPort>(standInPort),
     visualiser: orNone(visualiserNow),
+    rig: orNone(rigNow),
   },
   'One box of the demo’s bench.',
 );

@@ -26,6 +26,7 @@ import {
   plainOf,
   type Field,
 } from '../field';
+import { pictureReport, type PictureReport } from '../picture';
 import { interfaceInfo, type InterfaceInfo } from '../ip';
 import { happening, type Happening } from '../known';
 import { nodeReport, type NodeReport } from '../node';
@@ -77,6 +78,7 @@ export const outputReport = report('Output', {
   by: words(),
   holds: listOf<HoldReport>(holdReport),
   rate: real('Packets sent in the last second.'),
+  pictures: listOf<PictureReport>(pictureReport, 'Test pictures that run.'),
   targets: mapOf(listOf(words()), 'Where taken Art-Net universes go, by key; empty if no node lists them.'),
 });
 export interface OutputReport extends ReportOf<typeof outputReport.fields> {}
@@ -203,6 +205,20 @@ export const settings = shape(
     changes: begun(
       flag('Asks nodes to tell of changes', { about: 'Polls ask nodes to answer again whenever something changes.' }),
       true,
+    ),
+    rdmShare: begun(
+      whole('Share of a line for lamps', 1, 50, {
+        unit: '%',
+        about: 'So much of a port’s time at most is used to ask its lamps; the rest is DMX’s.',
+      }),
+      10,
+    ),
+    rollEvery: begun(
+      whole('Roll call every', 0, 1440, {
+        unit: 'min',
+        about: 'Lamps are asked again by themselves after so many minutes; 0 only when somebody asks.',
+      }),
+      0,
     ),
     artnetTimeout: begun(
       whole('Time-out', 1000, 60_000, {

@@ -3,9 +3,7 @@ import { finding, type Finding } from '../check';
 import { proposedEdit, type Edit } from '../edit';
 import {
   integer,
-  list,
   listOf,
-  mapOf,
   name,
   oneOf,
   orNone,
@@ -13,13 +11,11 @@ import {
   plain,
   report,
   shape,
-  text,
   word,
   words,
   type JsonSchema,
   type ReportOf,
 } from '../field';
-import { PATCH_DIFFERENCES } from '../format';
 import {
   portForecast,
   pushForecast,
@@ -83,45 +79,10 @@ export interface FindingsReply extends ReportOf<typeof findingsReply.fields> {}
 export const SHIPPED_SHOWS = ['night-ferry', 'bad-night'] as const;
 export type ShippedShow = (typeof SHIPPED_SHOWS)[number];
 
-export const IMPORT_KINDS = ['mvr', 'gdtf', 'show'] as const;
-export type ImportKind = (typeof IMPORT_KINDS)[number];
-
-/** One row of what a file would change. */
-const importRow = report('', {
-  key: words(),
-  state: word(['added', 'changed', 'gone', 'same']),
-  subject: words(),
-  says: listOf(words()),
-  differs: listOf(word(PATCH_DIFFERENCES)),
-  light: orNone(mapOf(integer(), 'Levels by address that light the lamp as both sides have it.')),
-});
-export interface ImportRowReply extends ReportOf<typeof importRow.fields> {}
-
-const importSays = report('Import', {
-  id: words(),
-  name: words(),
-  state: word(['working', 'refused', 'ready']),
-  done: orNone(integer()),
-  of: orNone(integer()),
-  why: orNone(words()),
-  rows: orNone(listOf(importRow)),
-  notes: orNone(listOf(words())),
-});
-export type ImportReply = { readonly id: string; readonly name: string } & (
-  | { readonly state: 'working'; readonly done: number; readonly of: number }
-  | { readonly state: 'refused'; readonly why: string }
-  | { readonly state: 'ready'; readonly rows: readonly ImportRowReply[]; readonly notes: readonly string[] }
-);
-const importReply = plain<ImportReply>(importSays.schema);
-
-const importWritten = report('ImportWritten', { seq: integer(), sentence: words(), changes: integer() });
-export interface ImportWritten extends ReportOf<typeof importWritten.fields> {}
-
-const MOST_ROWS = 200_000;
-const importId = { id: words('Of the import.') };
-
 export const TABLES = ['lamps', 'channels', 'pixels', 'addresses', 'ports', 'outputs'] as const;
 export type TableName = (typeof TABLES)[number];
+export const TABLE_FORMS = ['csv', 'xlsx', 'ods'] as const;
+export type TableForm = (typeof TABLE_FORMS)[number];
 
 const authored = shape('Request', { author });
 
@@ -200,38 +161,6 @@ export const SHOW_ENDPOINTS = {
     status: 201,
     problems: ['not-understood', 'nothing-to-do', 'stale-edit', 'not-possible'],
   }),
-  beginImport: at('beginImport', {
-    says: 'Begin to read a file; the body is the file itself. Reading goes on; ask again by its id.',
-    params: { kind: word(IMPORT_KINDS) },
-    query: { name: orNone(words('Name of the file, for the history.')) },
-    body: { file: 'application/octet-stream' },
-    reply: importReply,
-    status: 202,
-    problems: ['not-here', 'not-understood', 'too-large', 'busy'],
-  }),
-  readImport: at('readImport', {
-    says: 'How far reading is; when it is done, what the file would change.',
-    params: importId,
-    reply: importReply,
-    problems: ['not-here'],
-  }),
-  cancelImport: at('cancelImport', {
-    says: 'Stop reading and forget.',
-    params: importId,
-    status: 204,
-    problems: ['not-here'],
-  }),
-  writeImport: at('writeImport', {
-    says: 'Write the chosen rows as one edit.',
-    params: importId,
-    body: shape('Request', {
-      author,
-      keys: list('Rows', text('Row', 400), MOST_ROWS, { what: 'The rows to be written' }),
-    }),
-    reply: importWritten,
-    status: 201,
-    problems: ['not-understood', 'not-possible', 'stale-edit'],
-  }),
   exportGdtf: at('exportGdtf', {
     says: 'A fixture type of the show or the library as a GDTF file.',
     params: { type: words('Its id.') },
@@ -240,9 +169,9 @@ export const SHOW_ENDPOINTS = {
   }),
   exportMvr: at('exportMvr', { says: 'The rig as an MVR file.', reply: { file: 'application/zip' } }),
   exportTable: at('exportTable', {
-    says: 'A table of the show as CSV.',
-    params: { table: word(TABLES) },
-    reply: { file: 'text/csv; charset=utf-8' },
+    says: 'A table of the show as CSV, XLSX or ODS.',
+    params: { form: word(TABLE_FORMS), table: word(TABLES) },
+    reply: { file: 'application/octet-stream' },
     problems: ['not-here'],
   }),
   exportShow: at('exportShow', {

@@ -3,6 +3,8 @@ import { SHOW_FORMAT, SHOW_VERSION } from '../format';
 import { standaloneSchema } from './openapi';
 import { showRecords } from './show';
 
+const recordsOf = showRecords.schema['properties'] as Readonly<Record<string, object>>;
+
 export const showFileSchema = standaloneSchema({
   $schema: 'https://json-schema.org/draft/2020-12/schema',
   title: 'Taxiarch show file',
@@ -12,7 +14,10 @@ export const showFileSchema = standaloneSchema({
   properties: {
     format: { const: SHOW_FORMAT },
     version: { const: SHOW_VERSION },
-    records: showRecords.schema,
+    records: {
+      ...showRecords.schema,
+      properties: { ...recordsOf, show: { ...recordsOf['show'], minItems: 1, maxItems: 1 } },
+    },
     files: {
       type: 'object',
       description: 'Files that the records name: SHA-256 in hexadecimal, and the bytes in base64.',

@@ -1,2 +1,3 @@
 export { nightFerry } from './nightFerry';
 export * from './badNight';
+export { hungShip } from './hung';

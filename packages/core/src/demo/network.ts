@@ -82,7 +82,10 @@ const node = (
     address: `127.0.0.${last}`,
     mac: `02:7f:f${model.startsWith('marram') ? 1 : model.startsWith('tern') ? 2 : 3}:00:00:${last}`,
     firmware,
-    ports,
+    ports: ports.map((one) => ({
+      ...one,
+      rdm: one.use === 'out' && (MODELS.find(({ id }) => id === `model-${model}`)?.rdm ?? false),
+    })),
   });
 
 const driver = ({ id, name, place, last, firstUniverse }: Driver): Machine =>

@@ -3,7 +3,7 @@
  * People, makers, ship and places are made up; addresses are loopback ones.
  */
 import { footprintOf } from '../fixture';
-import type { FixtureType, Lamp, Place, ShowRecords, Universe } from '../records';
+import { PLAIN_LAMP, type FixtureType, type Lamp, type Place, type ShowRecords, type Universe } from '../records';
 import { LIBRARY } from '../library';
 import { CORD_DRIVER_ID, machineModels, MACHINES, STAND_IN_NETWORK } from './network';
 import { pixelRuns, pixelUniverses } from './pixels';
@@ -231,6 +231,7 @@ function lamps(types: readonly FixtureType[]): Lamp[] {
       nextChannel.set(batch.universe, channel + footprint);
       const number = batch.numberFrom + i;
       return {
+        ...PLAIN_LAMP,
         id: `lamp-${number}`,
         rev: 0,
         number,
@@ -239,12 +240,8 @@ function lamps(types: readonly FixtureType[]): Lamp[] {
         mode: batch.mode,
         universe: batch.universe,
         channel,
-        blocks: [],
         placeId: placeId(batch.place),
         groups: [`${batch.name}s`],
-        tag: '',
-        twin: null,
-        locked: false,
         ...position(batch.place, i, batch.count),
       };
     });
@@ -306,4 +303,9 @@ export const nightFerry = (): ShowRecords => ({
   link: LINKS,
   sighting: [],
   good: [],
+  lampSettings: [],
+  walk: [],
+  mark: [],
+  proof: [],
+  arrival: [],
 });

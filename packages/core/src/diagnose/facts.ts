@@ -12,6 +12,7 @@ const WEIGHTS: readonly (readonly [RegExp, number])[] = [
   [/^node \S+$/, 4],
   [/^port \S+ \d+ (wire|use|protocol)$/, 3],
   [/ (lit|right|light|on|sends|cable|link)$/, 3],
+  [/^lamp \S+ (says|set|mode)$/, 3],
   [/^visualiser \S+$/, 3],
   [/^stream \S+ \d+ (levels|waits|slots|twin)$/, 2],
   [/ gets /, 0.5],
@@ -26,6 +27,7 @@ export function factsOf(observed: Observed, near: Near, planned: World): Facts {
   streamFacts(facts, observed, near, planned);
   nodeFacts(facts, observed, near, planned);
   visualiserFacts(facts, observed, near);
+  lampFacts(facts, observed, near);
   return facts;
 }
 
@@ -101,6 +103,16 @@ function visualiserFacts(facts: Into, observed: Observed, near: Near): void {
       if ([key, key - 1, key + 1].some((beside) => near.wires.has(beside))) facts.set(`${name} lists ${key}`, 'yes');
     for (const key of one.gets)
       if (near.wires.has(key) && isKept(near, key) && !near.settling.has(key)) facts.set(`${name} gets ${key}`, 'yes');
+  }
+}
+
+function lampFacts(facts: Into, { lamps }: Observed, near: Near): void {
+  for (const { id, on, set, mode } of lamps) {
+    if (!near.lamps.includes(id)) continue;
+    facts.set(`lamp ${id} says`, 'yes');
+    facts.set(`lamp ${id} on`, on);
+    facts.set(`lamp ${id} set`, set);
+    facts.set(`lamp ${id} mode`, mode);
   }
 }
 

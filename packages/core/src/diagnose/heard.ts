@@ -7,6 +7,7 @@ import { shortNameOf } from '../node';
 import type { Patch } from '../patch';
 import type { Machine, MachinePort, ShowRecords, Universe } from '../records';
 import { wireNumber } from '../machine';
+import { NOBODY_ASKED } from './asked';
 import { sightingsNow } from './sightings';
 import type { Observed, ObservedNode, ObservedPort, ObservedStream } from '../simulate';
 import type { StreamReport, SyncReport, UniverseReport } from '../stream';
@@ -237,6 +238,7 @@ export function observedNow(
   patch: Patch,
   heard: DiagnosisHeard,
   entries: readonly MachineEntry[],
+  asked = NOBODY_ASKED,
 ): ObservedNow {
   const now = streams(records, heard);
   return {
@@ -262,6 +264,7 @@ export function observedNow(
         },
       ];
     }),
+    lamps: asked.lamps,
     answers: new Map(
       [...sightingsNow(records, patch)].flatMap(([key, { answer, changed }]) =>
         changed.length === 0 ? [[key, answer] as const] : [],

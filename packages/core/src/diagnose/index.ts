@@ -4,3 +4,6 @@ export { standing } from './standing';
 export { forecastTake } from './forecast';
 export { forecastPush } from './forecastPush';
 export { CAUSES } from './causes';
+export { Paths } from './sightings';
+export { worldAsHeard } from './worldNow';
+export type { DiagnosisHeard } from './heard';

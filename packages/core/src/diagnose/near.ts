@@ -1,6 +1,6 @@
 /** What stands near something that does not work: its path, as far as a fault of it could lie. */
 import { sendersOf, universesOf } from '../flow';
-import { lastChannel, type Patch } from '../patch';
+import { lastChannel, type Patch, universesOfLamp } from '../patch';
 import type { Link, ShowRecords, Subject } from '../records';
 import { isOutlet } from '../simulate';
 
@@ -33,7 +33,7 @@ function universesNear({ kind, id, part }: Subject, records: ShowRecords, patch:
   switch (kind) {
     case 'lamp': {
       const patched = patch.lamp(id);
-      return patched ? [patched.lamp.universe, ...patched.lamp.blocks.map(({ universe }) => universe)] : [];
+      return patched ? universesOfLamp(patched.lamp) : [];
     }
     case 'universe':
     case 'slot':

@@ -1,10 +1,11 @@
 /** Steps of a path at the lamp: the lamp itself, and its slots. */
-import { wireKey } from '../address';
+import { formatAddress, wireKey } from '../address';
 import { sightingKey, spell } from '../known';
-import { lastChannel, type Span } from '../patch';
+import { lastChannel, type PatchedLamp, type Span } from '../patch';
 import type { Subject } from '../records';
 import { step, type Evidence, type PathStep, type Standing } from './pathStep';
 import type { Scene, Whole } from './scene';
+import { askedLamps } from './asked';
 import { sightingsNow, type SeenNow } from './sightings';
 
 /** What people saw of a lamp: that it does what it should, or that it lights. */
@@ -35,6 +36,17 @@ function lampStep(
   return step(about, 'lamp', name, planned, standing, evidence);
 }
 
+/** What a lamp answered when it was asked lately: that it stands as planned, or how otherwise. */
+function saidStep(about: Subject, name: string, planned: string, { roll, heard }: Whole): PathStep[] {
+  const row = roll?.rows.find(({ lampId }) => lampId === about.id);
+  const lately = roll && askedLamps(roll, heard.at).asked.has(about.id);
+  if (!row || !lately) return [];
+  const { seen, state, says, because } = row;
+  const evidence = seen ? [`It said so ${spell(heard.at - seen.at)} ago; known because ${because}.`] : [];
+  const standing: Standing = state === 'as planned' ? ['fine', 'said', 'answers as planned'] : ['broken', 'said', says];
+  return [step(about, 'lamp', `${name}, asked`, planned, standing, evidence)];
+}
+
 /** The slots of a lamp or the one that is asked about, and whether what is heard reaches so far. */
 function slotStep(span: Span, scene: Scene, evidence: Evidence): PathStep {
   const { universe, channel, patched } = span;
@@ -63,6 +75,14 @@ function slotStep(span: Span, scene: Scene, evidence: Evidence): PathStep {
   );
 }
 
+/** A lamp to which no slot belongs: nothing can be sent to it. */
+const placeless = ({ lamp, type }: PatchedLamp): PathStep =>
+  step({ kind: 'lamp', id: lamp.id, part: '' }, 'slot', 'Its slots', 'none', [
+    'broken',
+    'worked out',
+    type.unknown ? `its type “${type.name}” is not known yet` : 'it has no address',
+  ]);
+
 export function lampSteps(scene: Scene, whole: Whole, evidence: Evidence): PathStep[] {
   const { kind, part } = scene.near.subject;
   if (kind !== 'lamp' && kind !== 'slot') return [];
@@ -81,11 +101,18 @@ export function lampSteps(scene: Scene, whole: Whole, evidence: Evidence): PathS
       lampStep(
         { kind: 'lamp', id, part: '' },
         `${lamp.number} ${lamp.name}`,
-        `${lamp.universe}/${lamp.channel}, ${lamp.mode}`,
+        `${formatAddress(lamp)}, ${lamp.mode}`,
         seen,
         whole.heard.at,
       ),
+      ...saidStep(
+        { kind: 'lamp', id, part: '' },
+        `${lamp.number} ${lamp.name}`,
+        `${formatAddress(lamp)}, ${lamp.mode}`,
+        whole,
+      ),
       ...spans.map((span) => slotStep(span, scene, evidence)),
+      ...(kind === 'lamp' && spans.length === 0 ? [placeless(patched)] : []),
     ];
   });
 }

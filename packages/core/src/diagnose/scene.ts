@@ -3,8 +3,10 @@ import { fromWireKey, wireKey } from '../address';
 import type { MachineEntry } from '../node';
 import type { Patch } from '../patch';
 import type { ShowRecords, Subject } from '../records';
+import type { RollReply } from '../roll';
 import { OWN_NAME } from '../stream';
 import { plainStream, plannedWorld, type Observed, type Present, type World, type WorldSender } from '../simulate';
+import { askedLamps, NOBODY_ASKED } from './asked';
 import { isOwn, observedNow, type DiagnosisHeard, type ObservedNow } from './heard';
 import { nearOf, type Near } from './near';
 
@@ -14,6 +16,8 @@ export interface Whole {
   readonly patch: Patch;
   readonly heard: DiagnosisHeard;
   readonly entries: readonly MachineEntry[];
+  /** What lamps said, if anybody asked them */
+  readonly roll?: RollReply | undefined;
 }
 
 /** Machines, lamps and ports as a person calls them. */
@@ -83,14 +87,18 @@ export interface Ground {
 }
 
 export function groundOf(whole: Whole): Ground {
-  const { records, patch, heard, entries } = whole;
-  const seen = observedNow(records, patch, heard, entries);
+  const { records, patch, heard, entries, roll } = whole;
+  const asked = roll ? askedLamps(roll, heard.at) : NOBODY_ASKED;
+  const seen = observedNow(records, patch, heard, entries, asked);
   const present = presentOf(heard, seen);
   return {
     whole,
     seen,
     names: namesOf(records),
-    world: (lampIds) => plannedWorld(records, patch, lampIds, present),
+    world: (lampIds) => {
+      const world = plannedWorld(records, patch, lampIds, present);
+      return { ...world, lamps: world.lamps.map((one) => ({ ...one, asked: asked.asked.has(one.id) })) };
+    },
   };
 }
 

@@ -1,26 +1,51 @@
 /** What people saw, as far as it still counts: what changed on the path of each makes it old. */
+import { KEPT_BY_ITSELF } from '../machine';
 import { latestSightings, seenAs, type OnPath, type Seen } from '../known';
-import type { Patch } from '../patch';
+import { type Patch, universesOfLamp } from '../patch';
 import type { ShowRecords, Sighting, Subject } from '../records';
 import { nearOf } from './near';
 
 const NOTHING: readonly OnPath[] = [];
 
+/** The latest revision of each. */
+function latest(found: readonly (readonly [id: string, rev: number])[]): ReadonlyMap<string, number> {
+  const all = new Map<string, number>();
+  for (const [id, rev] of found) all.set(id, Math.max(rev, all.get(id) ?? 0));
+  return all;
+}
+
 /** The paths of many things; those of lamps on one universe are worked out once. */
-class Paths {
+export class Paths {
   private readonly byUniverse = new Map<number, readonly OnPath[]>();
+
+  /** Last edit at which a lamp was set anew, by its UID, and a machine was pushed to: how it was is kept before. */
+  private readonly setAnew: ReadonlyMap<string, number>;
+  private readonly pushed: ReadonlyMap<string, number>;
 
   constructor(
     private readonly records: ShowRecords,
     private readonly patch: Patch,
-  ) {}
+  ) {
+    this.setAnew = latest(records.lampSettings.flatMap(({ rev, lamps }) => lamps.map(({ uid }) => [uid, rev])));
+    this.pushed = latest(
+      records.snapshot.flatMap(({ rev, about, machineId }) =>
+        about === KEPT_BY_ITSELF && machineId !== null ? [[machineId, rev]] : [],
+      ),
+    );
+  }
 
   of(about: Subject): readonly OnPath[] {
     if (about.kind !== 'lamp') return this.along(about);
-    const lamp = this.patch.lamp(about.id)?.lamp;
-    if (!lamp) return NOTHING;
-    const numbers = [lamp.universe, ...lamp.blocks.map(({ universe }) => universe)];
-    return [{ name: lamp.name, rev: lamp.rev }, ...numbers.flatMap((number) => this.ofUniverse(number))];
+    const patched = this.patch.lamp(about.id);
+    if (!patched) return NOTHING;
+    const { lamp, type } = patched;
+    const set = this.setAnew.get(lamp.uid);
+    return [
+      { name: lamp.name, rev: lamp.rev },
+      { name: `${type.maker} ${type.name}`.trim(), rev: type.rev },
+      ...(set === undefined || lamp.uid === '' ? [] : [{ name: `how ${lamp.name} is set`, rev: set }]),
+      ...universesOfLamp(lamp).flatMap((number) => this.ofUniverse(number)),
+    ];
   }
 
   private ofUniverse(number: number): readonly OnPath[] {
@@ -35,13 +60,22 @@ class Paths {
     const { universes, senders, nodes } = nearOf(about, this.records, this.patch);
     // What is seen at a machine hangs on that machine alone.
     const alone = about.kind === 'machine' || about.kind === 'port' || about.kind === 'interface';
-    if (alone) return this.records.machine.filter(({ id }) => id === about.id);
+    if (alone) return this.machines((id) => id === about.id);
     return [
       ...this.records.universe
         .filter(({ number }) => universes.includes(number))
         .map(({ number, rev }) => ({ name: `universe ${number}`, rev })),
-      ...this.records.machine.filter(({ id }) => senders.has(id) || nodes.has(id)),
+      ...this.machines((id) => senders.has(id) || nodes.has(id)),
     ];
+  }
+
+  private machines(which: (id: string) => boolean): OnPath[] {
+    return this.records.machine
+      .filter(({ id }) => which(id))
+      .flatMap(({ id, name, rev }) => {
+        const pushed = this.pushed.get(id);
+        return [{ name, rev }, ...(pushed === undefined ? [] : [{ name: `a push to ${name}`, rev: pushed }])];
+      });
   }
 }
 

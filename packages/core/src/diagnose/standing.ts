@@ -7,6 +7,7 @@ import { observe, portKey, type Simulated, type World } from '../simulate';
 import { NONE, comparable, differing, factsOf, type Facts } from './facts';
 import { isTooEarly } from './heard';
 import { judge, surenessOf, type Suspect } from './judge';
+import { lampsAsked, lampTroubles } from './lampTroubles';
 import { narrow } from './narrow';
 import { groundOf, sceneOf, wholeScene, type Whole } from './scene';
 import { sightingsNow } from './sightings';
@@ -123,6 +124,7 @@ export function standing(whole: Whole, clock: () => number): StandingReport {
   };
 
   const { troubles, left, done } = early ? { troubles: [], left: [], done: true } : find();
+  if (whole.roll) troubles.push(...lampTroubles(whole.roll, whole.patch, whole.heard.at));
   troubles.sort((a, b) => b.lamps - a.lamps || b.universes.length - a.universes.length);
   return {
     verdict: early
@@ -133,6 +135,7 @@ export function standing(whole: Whole, clock: () => number): StandingReport {
     more: Math.max(0, left.length - MOST_TOLD),
     looked: done,
     ...heights,
+    asked: lampsAsked(whole.roll),
     took: clock() - began,
   };
 }

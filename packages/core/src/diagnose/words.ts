@@ -84,6 +84,13 @@ export function factText(fact: string, value: string, names: Names): string {
       if (a === 'address') return `${names.of(id)} is at ${value}`;
       return `${names.of(id)} ${missing ? (a === 'gets' ? 'gets nothing of' : 'does not listen to') : a === 'gets' ? 'gets' : 'listens to'} ${wireText(b)}`;
     }
+    case 'lamp': {
+      const lamp = capital(names.of(id));
+      if (missing) return a === 'says' ? `${lamp} answers nothing` : `${lamp} does not say its ${a}`;
+      if (a === 'says') return `${lamp} answers`;
+      const what = { on: 'port', set: 'start address', mode: 'mode' }[a] ?? a;
+      return `${lamp} answers ${value === 'planned' ? 'as planned' : 'otherwise than planned'}: its ${what}`;
+    }
     default:
       return `${questionText(rest.join(' '), names)} ${value}`;
   }

@@ -22,6 +22,9 @@ function withChanges(maps: ShowMaps, changes: readonly Change[]): ShowMaps {
   return copy;
 }
 
+const isHalf = ({ universe, channel }: Pick<Lamp, 'universe' | 'channel'>): boolean =>
+  (universe === 0) !== (channel === 0);
+
 /** One sentence that says why these changes cannot stand, or nothing if they can. */
 export function refuseChanges(maps: ShowMaps, changes: readonly Change[]): string | undefined {
   const after = withChanges(maps, changes);
@@ -36,6 +39,8 @@ export function refuseChanges(maps: ShowMaps, changes: readonly Change[]): strin
       if (!type) return `Lamp ${lamp.number} needs its fixture type: it cannot be removed or be missing.`;
       if (!type.modes.some((mode) => mode.name === lamp.mode))
         return `${type.maker} ${type.name} has no mode “${lamp.mode}”, which lamp ${lamp.number} uses.`;
+      if (isHalf(lamp) || lamp.blocks.some(isHalf))
+        return `Lamp ${lamp.number} has half an address: universe and channel belong together, and 0/0 is none.`;
       if (lamp.placeId !== null && !places.has(lamp.placeId))
         return `Lamp ${lamp.number} stands in a place that is not in the show.`;
     }
@@ -92,5 +97,12 @@ export function refuseChanges(maps: ShowMaps, changes: readonly Change[]): strin
       if (!after.machine.has(visualiserId)) return `The link ${name} needs its visualiser: take the link out first.`;
     }
   }
+  if (touched.has('walk') || touched.has('mark')) {
+    for (const mark of after.mark.values() as IterableIterator<RecordOf['mark']>)
+      if (!after.walk.has(mark.walkId)) return 'A walk in which something was marked stays: its marks stand in it.';
+  }
+  // With another show in its place a record goes as well; it stays in the history.
+  if (!touched.has('show') && changes.some(({ kind, id }) => kind === 'proof' && maps.proof.has(id)))
+    return 'A signed record of proof cannot be changed. Sign a later one, which says what differs.';
   return undefined;
 }

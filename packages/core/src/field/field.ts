@@ -7,6 +7,9 @@ import { array, boolean, lazy, number, object, string, type AnySchema } from 'yu
 export type Column = 'text' | 'integer' | 'double' | 'boolean' | 'json';
 export type JsonSchema = Readonly<Record<string, unknown>>;
 
+/** Made of the name under which the field stands */
+export type Beside = (own: string) => JsonSchema;
+
 export interface Field<T = unknown> {
   /** As forms and tables call it: “Start channel” */
   readonly label: string;
@@ -20,6 +23,8 @@ export interface Field<T = unknown> {
   readonly column: Column;
   readonly nullable: boolean;
   readonly optional: boolean;
+  /** What JSON Schema says of the object that it stands in, where a rule looks at its neighbours */
+  readonly beside?: readonly Beside[];
   /** Holds the type for TypeScript; nothing is ever here */
   readonly type?: T;
 }
@@ -92,7 +97,7 @@ export function text(label: string, longest: number, words?: Words): Field<strin
     .test('whole', `${what} holds a character that is none.`, (value) => value == null || isWellFormed(value))
     .defined(`${what} is missing.`)
     .nonNullable(`${what} is missing.`);
-  return field(label, words, rule, { type: 'string', maxLength: longest }, 'text');
+  return field(label, words, rule, { type: 'string', maxLength: longest, pattern: '^[^\\u0000]*$' }, 'text');
 }
 
 /** Neither NUL, which no database keeps, nor half of a character. */
@@ -106,7 +111,13 @@ export function name(label: string, words?: Words & { longest?: number }): Field
   const rule = (text(label, longest, words).rule as ReturnType<typeof string>)
     .trim(`${what} begins or ends with a space.`)
     .required(`${what} is missing.`);
-  return field(label, words, rule, { type: 'string', minLength: 1, maxLength: longest }, 'text');
+  return field(
+    label,
+    words,
+    rule,
+    { type: 'string', minLength: 1, maxLength: longest, pattern: '^\\S(?:[^\\u0000]*\\S)?$' },
+    'text',
+  );
 }
 
 /** Text of a certain form. */
@@ -188,12 +199,16 @@ export const atLeastOne = <T>(of: Field<readonly T[]>, sentence: string): Field<
   schema: { ...of.schema, minItems: 1 },
 });
 
-export const schemaOf = (fields: Fields): JsonSchema => ({
-  type: 'object',
-  properties: Object.fromEntries(Object.entries(fields).map(([key, one]) => [key, one.schema])),
-  required: Object.keys(fields).filter((key) => !fields[key]!.optional),
-  additionalProperties: false,
-});
+export function schemaOf(fields: Fields): JsonSchema {
+  const beside = Object.entries(fields).flatMap(([key, one]) => one.beside?.map((says) => says(key)) ?? []);
+  return {
+    type: 'object',
+    properties: Object.fromEntries(Object.entries(fields).map(([key, one]) => [key, one.schema])),
+    required: Object.keys(fields).filter((key) => !fields[key]!.optional),
+    additionalProperties: false,
+    ...(beside.length > 0 && { allOf: beside }),
+  };
+}
 
 /** An object within a record; `T` may make some of its fields optional. */
 export function shape<F extends Fields, T = Of<F>>(label: string, fields: F, words?: Words): Field<T> & { fields: F } {
@@ -246,18 +261,32 @@ export const optional = <T>(of: Field<T>): Field<T | undefined> =>
 
 export const begun = <T>(of: Field<T>, initial: NoInfer<T>): Begun<T> => ({ ...of, initial });
 
-/** A further rule over a field and its neighbours; `holds` gets the value and the object that it stands in. */
+/**
+ * A further rule over a field and its neighbours; `holds` gets the value and the object that it stands in. `schema` says
+ * the same of that object.
+ */
 export const must = <T>(
   of: Field<T>,
   word: string,
   sentence: string,
   holds: (value: T, beside: Readonly<Record<string, unknown>>) => boolean,
+  schema?: Beside,
 ): Field<T> => ({
   ...of,
+  ...(schema && { beside: [...(of.beside ?? []), schema] }),
   rule: of.rule.test(word, sentence, (value: T, { parent }: { parent: Record<string, unknown> }) =>
     holds(value, parent),
   ),
 });
+
+/** In JSON Schema: where the neighbours are so, these parts are so, and else others. */
+export const when =
+  (neighbours: JsonSchema, then: Beside, otherwise?: Beside): Beside =>
+  (own) => ({
+    if: { properties: neighbours },
+    then: { properties: then(own) },
+    ...(otherwise && { else: { properties: otherwise(own) } }),
+  });
 
 /** What some fields are before anybody says more of them. */
 export const initialOf = <F extends Fields>(fields: F): InitialOf<F> =>

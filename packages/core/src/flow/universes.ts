@@ -1,5 +1,13 @@
 /** What a person does to the universes of a show: added, renumbered, sent by another protocol, deleted. */
-import { formatUniverses, formatWire, lastWireNumber, type Protocol, SHOW_UNIVERSE_LAST, wireKey } from '../address';
+import {
+  formatUniverses,
+  formatWire,
+  isAddressed,
+  lastWireNumber,
+  type Protocol,
+  SHOW_UNIVERSE_LAST,
+  wireKey,
+} from '../address';
 import { added, changed, countOf, type Plan, type PlanLine, type ProposedChange, removed } from '../edit';
 import { checkRecord, type AnyRecord, type Kind, type ShowRecords, type Universe } from '../records';
 import { ok, refuse, type Result } from '../result';
@@ -170,8 +178,8 @@ type Moving = { readonly [K in Kind]?: (record: never, move: (number: number) =>
 const FOLLOW = {
   lamp: (lamp: ShowRecords['lamp'][number], move) => ({
     ...lamp,
-    universe: move(lamp.universe),
-    blocks: lamp.blocks.map((block) => ({ ...block, universe: move(block.universe) })),
+    universe: isAddressed(lamp) ? move(lamp.universe) : 0,
+    blocks: lamp.blocks.map((block) => (isAddressed(block) ? { ...block, universe: move(block.universe) } : block)),
   }),
   run: (run: ShowRecords['run'][number], move) => ({
     ...run,

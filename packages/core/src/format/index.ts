@@ -1,8 +1,9 @@
-/** Open formats that are text: tables and the show file; and comparing what came in with the show. */
-export * from './csv';
+/** Open formats that are text: tables and the show file. What is packed is in archive/ and sheets/. */
+export * from './lampTable';
 export * from './networkTables';
 export * from './outputTable';
-export type { BadLine } from './table';
-export * from './patchDifferences';
-export * from './rigImport';
+export { writeProofTable } from './proofTable';
+export * from './rigTables';
+export { writeRollTable } from './rollTable';
 export * from './showFile';
+export { writeTable, type BadLine, type TableContent } from './table';

@@ -14,10 +14,10 @@ import {
   type ShowRecords,
   START_UPS,
 } from '../records';
-import { type BadLine, readTable, writeTable } from './table';
+import { type BadLine, readTable, type TableContent, tableOf } from './table';
 
-export const writeAddressTable = (records: ShowRecords): string =>
-  writeTable(
+export const addressTable = (records: ShowRecords): TableContent =>
+  tableOf(
     ['Machine', 'Kind', 'Model', 'Place', 'Interface', 'Hardware address', 'Address', 'Mask', 'Comes by'],
     addressSheet(records).map(({ name, kind, model, place, iface, mac, address, mask, way }) => [
       name,
@@ -52,8 +52,8 @@ const HEADS = [
 ] as const;
 type Head = (typeof HEADS)[number];
 
-export const writePortTable = ({ machine }: Pick<ShowRecords, 'machine'>): string =>
-  writeTable(
+export const portTable = ({ machine }: Pick<ShowRecords, 'machine'>): TableContent =>
+  tableOf(
     HEADS,
     [...machine]
       .sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }))

@@ -1,10 +1,10 @@
 import { nightFerry } from '../demo';
 import { recordsAfter } from '../edit';
 import type { ShowRecords } from '../records';
-import { readOutputTable, writeOutputTable } from '.';
+import { outputTable, readOutputTable, writeTable } from '.';
 
 const ferry = nightFerry();
-const table = writeOutputTable(ferry);
+const table = writeTable(outputTable(ferry));
 const bridge = (records: ShowRecords) => records.machine.find(({ name }) => name === 'Bridge desk')!;
 
 test('what is written is read as no change', () =>

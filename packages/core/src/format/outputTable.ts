@@ -4,7 +4,7 @@ import { ok, refuse, type Result } from '../result';
 import { changedLines, lineDifferences, sendersOf, withLines, type Sender } from '../flow';
 import { countOf, type Plan, type PlanLine } from '../edit';
 import { checkRecord, DELIVERIES, PLAIN_LINE, type SendLine, type ShowRecords } from '../records';
-import { type BadLine, readTable, writeTable } from './table';
+import { type BadLine, readTable, type TableContent, tableOf } from './table';
 
 const HEADS = [
   'Sender',
@@ -25,8 +25,8 @@ type Head = (typeof HEADS)[number];
 
 const yesNo = (yes: boolean) => (yes ? 'yes' : 'no');
 
-export const writeOutputTable = ({ machine }: Pick<ShowRecords, 'machine'>): string =>
-  writeTable(
+export const outputTable = ({ machine }: Pick<ShowRecords, 'machine'>): TableContent =>
+  tableOf(
     HEADS,
     [...sendersOf(machine)]
       .sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }))

@@ -1,5 +1,6 @@
 /** The show file: a whole show in one JSON document. Its schema is published in docs/show-file.schema.json. */
-import { RECORD_VERSION, upgradeShow, type LooseShow } from '../edit';
+import type { FieldChange } from '../arrival';
+import { countOf, RECORD_VERSION, upgradeShow, type LooseShow } from '../edit';
 import equal from 'fast-deep-equal';
 import { ok, refuse, type Result } from '../result';
 import { added, changed, type Plan, type PlanLine, refuseChanges, removed, settleChanges, toMaps } from '../edit';
@@ -16,6 +17,11 @@ export interface ShowFile {
   readonly records: ShowRecords;
   /** Kept files that the records name: SHA-256 in hexadecimal to base64 */
   readonly files: Readonly<Record<string, string>>;
+}
+
+export interface ReadShow extends ShowFile {
+  /** What was left out, in sentences */
+  readonly notes: readonly string[];
 }
 
 type Loose = Record<string, unknown>;
@@ -38,12 +44,16 @@ export function writeShowFile(records: ShowRecords, files: Readonly<Record<strin
 }
 
 /** The names of all kept files that records mention. */
-export const filesOf = ({ show, type }: ShowRecords): string[] => [
-  ...new Set([...show, ...type].flatMap(({ file }) => file ?? [])),
+export const filesOf = ({ show, type, mark, proof }: ShowRecords): string[] => [
+  ...new Set([
+    ...[...show, ...type].flatMap(({ file }) => file ?? []),
+    ...mark.flatMap(({ photo }) => photo || []),
+    ...proof.flatMap(({ sha256, files }) => [sha256, ...files.map((one) => one.sha256)]),
+  ]),
 ];
 
 /** Reads a show file of this or an older version; every record is checked, and how they hold together. */
-export function readShowFile(text: string): Result<ShowFile> {
+export function readShowFile(text: string): Result<ReadShow> {
   if (text.length > MOST_CHARACTERS)
     return refuse('out-of-range', 'The show file is larger than 200 MB, the most that is read.');
   let parsed: unknown;
@@ -86,7 +96,8 @@ export function readShowFile(text: string): Result<ShowFile> {
     show[kind] = [];
     for (const row of rows(moved, kind)) {
       const checked = checkRecord(kind, row);
-      if (!checked.ok) return refuse('not-understood', `A record of kind ${kind} is wrong: ${checked.why}`);
+      if (!checked.ok)
+        return refuse('not-understood', `The ${nameOf(kind, row as unknown as AnyRecord)} is wrong: ${checked.why}`);
       if (seen.has(checked.value.id))
         return refuse('not-understood', `Two records of kind ${kind} have the id “${checked.value.id}”.`);
       seen.add(checked.value.id);
@@ -99,12 +110,70 @@ export function readShowFile(text: string): Result<ShowFile> {
   const changes = KINDS.flatMap((kind) => whole[kind].map((one) => added(kind, one)));
   const refused = refuseChanges(start, settleChanges(start, changes, 1));
   if (refused !== undefined) return refuse('not-understood', refused);
-  return ok({ format: SHOW_FORMAT, version: SHOW_VERSION, records: whole, files: files as Record<string, string> });
+  const given = files as Record<string, string>;
+  const unknown = Object.entries(moved).filter(
+    ([kind, all]) => !(KINDS as readonly string[]).includes(kind) && (all as unknown[]).length > 0,
+  );
+  const lacking = filesOf(whole).filter((name) => given[name] === undefined);
+  const notes = [
+    ...unknown.map(
+      ([kind, all]) =>
+        `${countOf((all as unknown[]).length, 'record')} of a kind that is not known, “${kind}”, left out.`,
+    ),
+    ...(lacking.length > 0
+      ? [
+          `${countOf(lacking.length, 'kept file')} that records name ${lacking.length === 1 ? 'is' : 'are'} not in the show file: ${lacking.map((name) => name.slice(0, 12)).join(', ')}.`,
+        ]
+      : []),
+  ];
+  return ok({ format: SHOW_FORMAT, version: SHOW_VERSION, records: whole, files: given, notes });
 }
 
 function nameOf(kind: Kind, record: AnyRecord): string {
-  const { number, name } = record as { number?: number; name?: string };
-  return `${DESCRIPTIONS[kind].one} ${[number, name].filter((part) => part !== undefined && part !== '').join(' ')}`;
+  const { id, number, name } = (record ?? {}) as { id?: unknown; number?: unknown; name?: unknown };
+  const said = [number, name].filter((part) => part !== undefined && part !== '');
+  return `${DESCRIPTIONS[kind].one} ${said.length > 0 ? said.join(' ') : String(id)}`;
+}
+
+export interface ShowChange {
+  /** Kind and id of the record */
+  readonly key: string;
+  readonly state: 'added' | 'changed' | 'gone';
+  readonly subject: string;
+  readonly fields: readonly FieldChange[];
+}
+
+const LONGEST = 80;
+const valueText = (value: unknown): string => {
+  const text = typeof value === 'string' ? value : value === null || value === undefined ? '' : JSON.stringify(value);
+  return text.length > LONGEST ? `${text.slice(0, LONGEST)}…` : text;
+};
+
+/** How a record differs, field by field as forms call them. */
+function recordFields(kind: Kind, before: AnyRecord, after: AnyRecord): FieldChange[] {
+  const [was, is] = [before, after] as unknown as readonly [Loose, Loose];
+  return Object.entries(DESCRIPTIONS[kind].fields).flatMap(([key, { label }]) =>
+    equal(was[key], is[key]) ? [] : [{ field: label, was: valueText(was[key]), is: valueText(is[key]) }],
+  );
+}
+
+/** How another show differs from the one that is there, record by record. */
+export function showChanges(now: ShowRecords, next: ShowRecords): ShowChange[] {
+  return KINDS.flatMap((kind) => {
+    const there = new Map<string, AnyRecord>(now[kind].map((record) => [record.id, record]));
+    const row = (state: ShowChange['state'], record: AnyRecord, fields: readonly FieldChange[] = []): ShowChange => ({
+      key: `${kind} ${record.id}`,
+      ...{ state, subject: nameOf(kind, record), fields },
+    });
+    const rows = next[kind].flatMap((record): ShowChange[] => {
+      const before = there.get(record.id);
+      there.delete(record.id);
+      if (!before) return [row('added', record)];
+      const fields = recordFields(kind, before, record);
+      return fields.length > 0 ? [row('changed', record, fields)] : [];
+    });
+    return [...rows, ...[...there.values()].map((record) => row('gone', record))];
+  });
 }
 
 /** What putting a whole show in place of the one that is there would write. */

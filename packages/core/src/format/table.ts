@@ -4,9 +4,21 @@ import { ok, refuse, type Result } from '../result';
 
 /** A cell that a table program would take for a formula is made plain text by an apostrophe. */
 const plain = (cell: string | number): string | number =>
-  typeof cell === 'string' && /^[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell;
+  typeof cell === 'string' && /^'*[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell;
 
-export const writeTable = (heads: readonly string[], rows: readonly (readonly (string | number)[])[]): string =>
+/** What such a cell was before it was made plain. */
+export const unescapedCell = (cell: string): string => cell.replace(/^'(?='*[=+\-@\t\r])/, '');
+
+/** Heads and rows of a table that goes out */
+export interface TableContent {
+  readonly heads: readonly string[];
+  readonly rows: readonly (readonly (string | number)[])[];
+}
+
+export const tableOf = (heads: TableContent['heads'], rows: TableContent['rows']): TableContent => ({ heads, rows });
+
+/** As comma-separated values (RFC 4180). */
+export const writeTable = ({ heads, rows }: TableContent): string =>
   Papa.unparse([heads, ...rows.map((row) => row.map(plain))] as (string | number)[][], { newline: '\r\n' }) + '\r\n';
 
 /** A line that was left out, counted from 1 with the headings. */
@@ -35,7 +47,7 @@ export function readTable<Head extends string>(text: string, needed: readonly He
   return ok(
     rows.map((row, i) => ({
       line: i + 2,
-      cell: (head) => (row[columns.get(head.toLowerCase()) ?? -1] ?? '').trim().replace(/^'(?=[=+\-@])/, ''),
+      cell: (head) => unescapedCell((row[columns.get(head.toLowerCase()) ?? -1] ?? '').trim()),
     })),
   );
 }

@@ -27,8 +27,8 @@ test('the latest answer counts, and only of the same question about the same thi
     sighting({ id: 'u', rev: 14, question: 'colour' }),
     sighting({ id: 'v', rev: 15, about: { ...lamp, id: 'lamp-2' } }),
   ];
-  expect(seenOf({ sighting: all }, lamp, 'lit', [])).toEqual({ answer: 'no', by: 'Ada', at, changed: [] });
-  expect(seenOf({ sighting: all }, lamp, 'pan', [])).toBeUndefined();
+  expect(seenOf({ sighting: all, mark: [] }, lamp, 'lit', [])).toEqual({ answer: 'no', by: 'Ada', at, changed: [] });
+  expect(seenOf({ sighting: all, mark: [] }, lamp, 'pan', [])).toBeUndefined();
 });
 
 test('what changed on its path since then makes it old, and is named', () => {
@@ -38,7 +38,10 @@ test('what changed on its path since then makes it old, and is named', () => {
     { name: 'Crow’s nest', began: at + 1 },
     { name: 'Quay node', began: at - 1 },
   ];
-  expect(seenOf({ sighting: [sighting()] }, lamp, 'lit', path)!.changed).toEqual(['Boiler node', 'Crow’s nest']);
+  expect(seenOf({ sighting: [sighting()], mark: [] }, lamp, 'lit', path)!.changed).toEqual([
+    'Boiler node',
+    'Crow’s nest',
+  ]);
   // Of what was answered before times were kept nobody knows whether a device began anew since.
-  expect(seenOf({ sighting: [sighting({ at: '' })] }, lamp, 'lit', path)!.changed).toContain('Quay node');
+  expect(seenOf({ sighting: [sighting({ at: '' })], mark: [] }, lamp, 'lit', path)!.changed).toContain('Quay node');
 });

@@ -89,6 +89,7 @@ export const standingReport = report('Standing', {
   wire: plain<HeightReport>(height.schema),
   ports: plain<HeightReport>(height.schema),
   lamps: plain<HeightReport>(height.schema),
+  asked: plain<HeightReport>(height.schema, 'Lamps that were asked over their cables, and answered as planned.'),
   took: real('Milliseconds.'),
 });
 export interface StandingReport extends ReportOf<typeof standingReport.fields> {}

@@ -1,5 +1,6 @@
 /** What people saw, and whether it still counts. */
 import type { ShowRecords, Sighting, Subject } from '../records';
+import { sightingsOfMarks } from './marks';
 
 /** Something on the path of what was seen: a record, or a device as it is heard. */
 export interface OnPath {
@@ -23,31 +24,34 @@ export interface Seen {
 export const sightingKey = ({ kind, id, part }: Subject, question: string): string =>
   [kind, id, part, question].filter(Boolean).join(' ');
 
+/** What people of whom an answer is known saw: answers, and marks of walks. */
+type Looked = Pick<ShowRecords, 'sighting' | 'mark'>;
+
+const isLater = (a: Sighting, b: Sighting): boolean => a.rev > b.rev || (a.rev === b.rev && a.at >= b.at);
+
 /** The last answer to each question, by {@link sightingKey}. */
-export function latestSightings({ sighting }: Pick<ShowRecords, 'sighting'>): Map<string, Sighting> {
+export function latestSightings(records: Looked): Map<string, Sighting> {
   const latest = new Map<string, Sighting>();
-  for (const one of sighting) {
+  for (const one of [...records.sighting, ...sightingsOfMarks(records)]) {
     const key = sightingKey(one.about, one.question);
     const before = latest.get(key);
-    if (!before || one.rev >= before.rev) latest.set(key, one);
+    if (!before || isLater(one, before)) latest.set(key, one);
   }
   return latest;
 }
 
 /** What was seen, and what of its path changed since. */
-export function seenAs({ answer, by, rev, at: text }: Sighting, path: readonly OnPath[]): Seen {
+export function seenAs(
+  { answer, by, rev, at: text }: Pick<Sighting, 'answer' | 'by' | 'rev' | 'at'>,
+  path: readonly OnPath[],
+): Seen {
   const at = text === '' ? null : Date.parse(text);
   const changed = path.filter((one) => (one.rev ?? 0) > rev || (one.began ?? 0) > (at ?? 0)).map(({ name }) => name);
   return { answer, by, at, changed: [...new Set(changed)] };
 }
 
 /** The latest answer to a question about something; undefined if nobody answered. */
-export function seenOf(
-  records: Pick<ShowRecords, 'sighting'>,
-  about: Subject,
-  question: string,
-  path: readonly OnPath[],
-): Seen | undefined {
+export function seenOf(records: Looked, about: Subject, question: string, path: readonly OnPath[]): Seen | undefined {
   const latest = latestSightings(records).get(sightingKey(about, question));
   return latest && seenAs(latest, path);
 }

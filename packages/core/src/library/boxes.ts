@@ -65,6 +65,7 @@ export const MODELS: readonly Model[] = [
     losses: ['hold', 'hold-black', 'full'],
     starts: ['black', 'wait'],
     sources: 2,
+    rdm: true,
   }),
   model('tern-rack-8', { ...NODE, ...FULL, maker: 'Tern', name: 'Rack 8', ports: 8, base: 1 }),
   model('tern-rack-16', {

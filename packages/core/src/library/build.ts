@@ -1,5 +1,13 @@
 /** Short notation for fixture types: channels one after the other, the fine byte directly behind the coarse one. */
-import type { FixtureChannel, FixtureKind, FixtureMode, FixtureType, ValueRange } from '../records';
+import { lightsWith } from '../fixture';
+import {
+  PLAIN_TYPE,
+  type FixtureChannel,
+  type FixtureKind,
+  type FixtureMode,
+  type FixtureType,
+  type ValueRange,
+} from '../records';
 
 type More = Partial<Pick<FixtureChannel, 'default' | 'highlight' | 'cell' | 'block' | 'ranges'>>;
 export type Spec = readonly [attribute: string, bytes?: 1 | 2 | 3, more?: More];
@@ -37,13 +45,53 @@ export function fineLast(name: string, specs: readonly Spec[]): FixtureMode {
   return { name, channels };
 }
 
-export const type = (
+/** What is switched or blown has no electronics that could answer; all else of the library has. */
+const MUTE: ReadonlySet<FixtureKind> = new Set(['relay', 'hazer', 'fan', 'bubbles', 'media']);
+
+/** How far a fixture turns and tilts, and how wide its light is: degrees */
+export type Travel = Partial<Pick<FixtureType, 'pan' | 'tilt' | 'beam' | 'field'>>;
+
+const LIGHT: Readonly<Partial<Record<FixtureKind, Travel>>> = {
+  dimmer: { beam: 20, field: 36 },
+  par: { beam: 14, field: 28 },
+  spot: { beam: 6, field: 42 },
+  wash: { beam: 8, field: 60 },
+  batten: { beam: 18, field: 40 },
+  panel: { beam: 30, field: 60 },
+  strobe: { beam: 80, field: 110 },
+  strip: { beam: 90, field: 120 },
+  wall: { beam: 110, field: 140 },
+};
+const shines = (attribute: string): boolean => lightsWith(attribute) || /^(Shutter|Color)/.test(attribute);
+/** Degrees */
+const TURN = 540;
+const TIP = 270;
+
+export function type(
   id: string,
   kind: FixtureKind,
   maker: string,
   name: string,
   modes: readonly FixtureMode[],
-): FixtureType => ({ id: `type-${id}`, rev: 0, maker, name, kind, file: null, modes });
+  travel: Travel = {},
+): FixtureType {
+  const has = (attribute: string) =>
+    modes.some(({ channels }) => channels.some((channel) => channel.attribute === attribute));
+  return {
+    ...PLAIN_TYPE,
+    id: `type-${id}`,
+    rev: 0,
+    maker,
+    name,
+    kind,
+    answers: MUTE.has(kind) ? 'no' : 'yes',
+    modes,
+    ...(modes.some(({ channels }) => channels.some(({ attribute }) => shines(attribute))) && LIGHT[kind]),
+    ...(has('Pan') && kind !== 'media' && { pan: TURN }),
+    ...(has('Tilt') && kind !== 'media' && { tilt: TIP }),
+    ...travel,
+  };
+}
 
 /** Ranges from their begins: each reaches up to the next, the last up to `end`. */
 export const ranges = (begins: readonly (readonly [number, string])[], end = 255): ValueRange[] =>
@@ -63,17 +111,26 @@ export const OPEN: More = {
 };
 export const MIDDLE_8: More = { default: 128 };
 export const MIDDLE_16: More = { default: 32768 };
-export const WHEEL: More = {
-  ranges: ranges([
-    [0, 'open'],
-    [20, 'slot 1'],
-    [40, 'slot 2'],
-    [60, 'slot 3'],
-    [80, 'slot 4'],
-    [100, 'slot 5'],
-    [128, 'turn slow to fast'],
-  ]),
+const GLASS: Readonly<Record<string, string>> = {
+  open: '#ffffff',
+  'signal red': '#c8102e',
+  amber: '#ffb000',
+  'sea green': '#2e8b57',
+  'harbour blue': '#1f4e9e',
+  violet: '#7b3fa0',
 };
+const PATTERNS = ['open', 'ripples', 'portholes', 'rope', 'sail', 'compass'];
+const TURNS = 'turn slow to fast';
+
+/** Six slots, each of so many values, then turning */
+const wheel = (slots: readonly string[]): ValueRange[] =>
+  ranges([...slots.map((name, i) => [i * 20, name] as const), [128, TURNS]]);
+
+/** Glass in the light, by name and colour */
+export const COLOUR_WHEEL: More = {
+  ranges: wheel(Object.keys(GLASS)).map((one) => ({ ...one, ...(GLASS[one.name] && { colour: GLASS[one.name] }) })),
+};
+export const GOBO_WHEEL: More = { ranges: wheel(PATTERNS) };
 export const CONTROL: More = {
   ranges: ranges([
     [0, 'nothing'],

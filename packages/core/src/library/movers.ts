@@ -3,8 +3,10 @@ import type { FixtureType } from '../records';
 import {
   cells,
   colours,
+  COLOUR_WHEEL,
   CONTROL,
   fineLast,
+  GOBO_WHEEL,
   LIT,
   LIT_16,
   MIDDLE_16,
@@ -13,7 +15,6 @@ import {
   OPEN,
   type Spec,
   type,
-  WHEEL,
 } from './build';
 
 const RGBW = ['R', 'G', 'B', 'W'];
@@ -26,7 +27,7 @@ const POINT_16: Spec[] = [
   ['Tilt', 2, MIDDLE_16],
 ];
 const CMY: Spec[] = [['ColorSub_C'], ['ColorSub_M'], ['ColorSub_Y']];
-const WHEELS: Spec[] = [['Color1', 1, WHEEL], ['Gobo1', 1, WHEEL], ['Gobo1Pos'], ['Prism1'], ['Frost1']];
+const WHEELS: Spec[] = [['Color1', 1, COLOUR_WHEEL], ['Gobo1', 1, GOBO_WHEEL], ['Gobo1Pos'], ['Prism1'], ['Frost1']];
 const BLADES: Spec[] = [1, 2, 3, 4].flatMap((blade): Spec[] => [[`Blade${blade}A`], [`Blade${blade}Rot`, 1, MIDDLE_8]]);
 const OPTICS_8: Spec[] = [['Zoom', 1, MIDDLE_8], ['Focus1', 1, MIDDLE_8], ['Iris']];
 const OPTICS_16: Spec[] = [['Zoom', 2, MIDDLE_16], ['Focus1', 2, MIDDLE_16], ['Iris']];
@@ -77,12 +78,12 @@ export const MOVERS: readonly FixtureType[] = [
   spot('spot-16', 'Spot 16'),
   spot('spot-24', 'Spot 24 Gate', BLADES),
   type('spot-8', 'spot', 'Orrin', 'Lance 8', [
-    mode('Short', [...POINT_8, ...LIT_8, ['Color1', 1, WHEEL], ['Gobo1', 1, WHEEL]]),
+    mode('Short', [...POINT_8, ...LIT_8, ['Color1', 1, COLOUR_WHEEL], ['Gobo1', 1, GOBO_WHEEL]]),
     fineLast('Fine at the end', [
       ...POINT_16,
       ...LIT_8,
-      ['Color1', 1, WHEEL],
-      ['Gobo1', 1, WHEEL],
+      ['Color1', 1, COLOUR_WHEEL],
+      ['Gobo1', 1, GOBO_WHEEL],
       ['Focus1', 1, MIDDLE_8],
     ]),
   ]),
@@ -92,20 +93,25 @@ export const MOVERS: readonly FixtureType[] = [
       ...LIT_FINE,
       ...CMY,
       ['CTO'],
-      ['Color1', 1, WHEEL],
+      ['Color1', 1, COLOUR_WHEEL],
       ...BLADES,
       ['BladeRot', 1, MIDDLE_8],
       ...OPTICS_16,
       ...TAIL,
     ]),
-    mode('8 bit', [...POINT_8, ...LIT_8, ...CMY, ['Color1', 1, WHEEL], ...BLADES, ...OPTICS_8, ...TAIL]),
+    mode('8 bit', [...POINT_8, ...LIT_8, ...CMY, ['Color1', 1, COLOUR_WHEEL], ...BLADES, ...OPTICS_8, ...TAIL]),
   ]),
   type('beam', 'spot', 'Tern', 'Marline Beam', [
     mode('Standard', [...POINT_16, ['PositionMSpeed'], ...LIT_8, ...WHEELS, ['Focus1', 1, MIDDLE_8], ...TAIL]),
   ]),
-  type('scanner', 'spot', 'Saltcote', 'Periscope', [
-    mode('Standard', [...POINT_8, ...LIT_8, ['Color1', 1, WHEEL], ['Gobo1', 1, WHEEL]]),
-  ]),
+  type(
+    'scanner',
+    'spot',
+    'Saltcote',
+    'Periscope',
+    [mode('Standard', [...POINT_8, ...LIT_8, ['Color1', 1, COLOUR_WHEEL], ['Gobo1', 1, GOBO_WHEEL]])],
+    { pan: 180, tilt: 85 },
+  ),
   type('wash-9', 'wash', 'Baleen', 'Wash 9', [
     mode('Standard', [
       ...POINT_16,
@@ -137,7 +143,15 @@ export const MOVERS: readonly FixtureType[] = [
     ]),
   ]),
   type('wash-7', 'wash', 'Orrin', 'Fresnel Wash 7', [
-    mode('CMY', [...POINT_16, ...LIT_FINE, ...CMY, ['CTO'], ['Color1', 1, WHEEL], ['Zoom', 1, MIDDLE_8], ...TAIL]),
+    mode('CMY', [
+      ...POINT_16,
+      ...LIT_FINE,
+      ...CMY,
+      ['CTO'],
+      ['Color1', 1, COLOUR_WHEEL],
+      ['Zoom', 1, MIDDLE_8],
+      ...TAIL,
+    ]),
   ]),
   type('yoke', 'wash', 'Quillon', 'Yoke Mirror', [mode('Standard', [...POINT_16, ['Control1', 1, CONTROL]])]),
   type('haze', 'hazer', 'Marram', 'Sea Fret', [mode('Standard', [['Fog1'], ['Fans']])]),

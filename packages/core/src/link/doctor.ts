@@ -3,6 +3,7 @@
  * be seen on the wire is seen; the rest is asked of the person who stands there.
  */
 import { wireKey } from '../address';
+import { universesOfLamp } from '../patch';
 import { isSentBy, linesWith, sendersOf, sentTo } from '../flow';
 import { addressesOf } from '../ip';
 import { layRuns } from '../pixel';
@@ -37,7 +38,7 @@ function fedUniverses(records: ShowRecords): ReadonlySet<number> {
   let universes = fed.get(records);
   if (!universes) {
     universes = new Set([
-      ...records.lamp.flatMap(({ universe, blocks }) => [universe, ...blocks.map((at) => at.universe)]),
+      ...records.lamp.flatMap(universesOfLamp),
       ...layRuns(records.run, records.machine).flatMap(({ segments }) => segments.map((at) => at.universe)),
     ]);
     fed.set(records, universes);

@@ -1,3 +1,4 @@
 /** Machines' ports and settings. */
 export * from './ports';
+export * from './carries';
 export * from './keeping';

@@ -68,6 +68,9 @@ export const snapshotOf = (machine: Machine, id: string, name: string, at: strin
   ports: machine.ports,
 });
 
+/** Description of a snapshot that a push makes of how a node was before it. */
+export const KEPT_BY_ITSELF = 'Kept by itself';
+
 export const keepSnapshot = (snapshot: Snapshot): Plan => ({
   sentence: `Kept ${countOf(snapshot.ports.length, 'port')} as “${snapshot.name}”`,
   changes: [added('snapshot', snapshot)],

@@ -1,5 +1,5 @@
 import { nightFerry } from '../demo';
-import { readPortTable, writePortTable } from '../format';
+import { portTable, readPortTable, writeTable } from '../format';
 import { MODELS } from '../library';
 import { recordsAfter } from '../edit';
 import { checkRecord, type Machine, type MachinePort, type Model, PLAIN_MACHINE } from '../records';
@@ -177,12 +177,12 @@ describe('the table of ports', () => {
   const ferry = nightFerry();
 
   test('goes out and comes in without a change', () => {
-    const read = readPortTable(writePortTable(ferry), ferry);
+    const read = readPortTable(writeTable(portTable(ferry)), ferry);
     expect(read).toMatchObject({ ok: true, value: { bad: [], plan: { ok: false, why: 'Nothing would change.' } } });
   });
 
   test('a changed cell changes that setting alone; wrong lines are told and left out', () => {
-    const table = writePortTable(ferry)
+    const table = writeTable(portTable(ferry))
       .replace('Boiler node,1,out,sACN,6,,', 'Boiler node,1,out,sACN,7,Bilge,')
       .concat(
         'Ghost node,1,out,sACN,1,,,,,,,,,,,\r\n',

@@ -43,6 +43,7 @@ const sacnOut = (wire: number): PollReplyPort => ({
   ...BLANK,
   type: ArtNet.PORT_CAN_OUTPUT,
   goodOutputA: ArtNet.OUTPUT_SENDING | ArtNet.OUTPUT_FROM_SACN,
+  goodOutputB: 0,
   swOut: wire,
 });
 
@@ -169,7 +170,7 @@ describe('drift', () => {
     ['1 universe', first({ swOut: 9 }), 'sACN 2', 'sACN 9', 'address'],
     ['1 merge', first({ goodOutputA: 0x83 }), 'highest wins', 'latest wins', 'address'],
     ['1 protocol', first({ goodOutputA: 0x80 }), 'sACN', 'Art-Net', 'address'],
-    ['1 rdm', first({ goodOutputB: 0 }), 'off', 'on', 'address'],
+    ['1 rdm', first({ goodOutputB: 0x80 }), 'on', 'off', 'address'],
     ['1 direction', first({ type: 0 }), 'out', 'off', 'panel'],
     ['name', carDeck(() => ({ portName: 'Box' })), 'Car deck node', 'Box', 'address'],
     ['firmware', carDeck(() => ({ version: 0x0108 })), '1.9', '1.8', 'panel'],
@@ -299,7 +300,7 @@ describe('into the plan', () => {
       portName: 'Box',
       version: 0x0200,
       status3: 0x68,
-      ...(i === 0 && { ports: [{ ...sacnOut(3), goodOutputA: 0x83, goodOutputB: 0 }, ...page.ports.slice(1)] }),
+      ...(i === 0 && { ports: [{ ...sacnOut(3), goodOutputA: 0x83, goodOutputB: 0x80 }, ...page.ports.slice(1)] }),
     }));
     const node = nodeOf(pages, { address: '127.0.0.77', mask: '255.255.0.0' });
     const entry = entryOf(node);

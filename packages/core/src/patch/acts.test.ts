@@ -30,9 +30,11 @@ import {
   setGroup,
   setTag,
   shift,
+  unaddress,
 } from '.';
 import { type Plan, recordsAfter } from '../edit';
 
+const UUID = '00000000-0000-4000-8000-000000000101';
 let ids = 0;
 const newId = () => `new-${(ids += 1)}`;
 const typeOf = (id: string): FixtureType => LIBRARY.find((one) => one.id === `type-${id}`)!;
@@ -332,4 +334,66 @@ describe('the gap that is offered', () => {
     expect(plan.lines.filter(({ after: then }) => then === '')).toEqual([]);
     expect(gapForBlocks(ferry, { ...request, start: gap })).toBeUndefined();
   });
+});
+
+describe('lamps without an address', () => {
+  const [one, two, other] = [101, 102, 103].map((number) => ferry.records.lamp.find((lamp) => lamp.number === number)!);
+  const bare = after(ferry, done(unaddress(ferry, [one!.id, two!.id], newId)));
+
+  test('take no slot, say so in one sentence, and get places when they are asked to', () => {
+    expect(bare.patch.lamp(one!.id)!.spans).toEqual([]);
+    expect(bare.patch.at({ universe: one!.universe, channel: one!.channel })).toEqual([]);
+    const [finding, ...more] = findingsOf(bare);
+    expect([finding!.sentence, more]).toEqual(['Lamps 101, 102 have no address.', []]);
+    const [repair] = repairsOf(bare, finding!, newId);
+    expect(findingsOf(after(bare, repair!.plan))).toEqual([]);
+    expect(unaddress(bare, [one!.id], newId)).toMatchObject({ ok: false });
+  });
+
+  test('stay without one when all are moved on, or put in another mode; and cannot be what others follow', () => {
+    const shifted = after(bare, done(shift(bare, [one!.id, other!.id], 100, newId)));
+    expect(shifted.patch.lamp(one!.id)!.lamp).toMatchObject({ universe: 0, channel: 0 });
+    expect(shifted.patch.lamp(other!.id)!.lamp.channel).toBe(other!.channel + 100);
+    const basic = after(bare, done(changeMode(bare, [one!.id], 'Basic', false, newId)));
+    expect(basic.patch.lamp(one!.id)!.lamp).toMatchObject({ mode: 'Basic', universe: 0, channel: 0, blocks: [] });
+    for (const refused of [
+      changeMode(bare, [one!.id], 'Basic', true, newId),
+      makeTwins(bare, [one!.id, two!.id], newId),
+    ])
+      expect(refused).toMatchObject({ ok: false, why: expect.stringMatching(/^Lamp 101 has no address/) as string });
+  });
+
+  test('a copy has an address of its own, and is nobody that a file or a lamp knows', () => {
+    const known = rigOf({
+      ...ferry.records,
+      lamp: ferry.records.lamp.map((lamp) =>
+        lamp === one ? { ...lamp, uuid: UUID, uid: '7ff1:00000001', written: 'A1' } : lamp,
+      ),
+    });
+    const copied = done(
+      copyLamps(known, [one!.id], 990, { how: 'gaps', start: { universe: 1, channel: 1 }, gap: 0 }, newId),
+    );
+    const copy = after(known, copied).records.lamp.find(({ number }) => number === 990)!;
+    expect(copy).toMatchObject({ uuid: '', uid: '', written: '' });
+    expect(copy.universe).toBeGreaterThan(0);
+  });
+});
+
+test('a type of which only the name is known takes no slots, and its lamps are told by it', () => {
+  const unknown: FixtureType = {
+    ...typeOf('lantern'),
+    id: 'lost',
+    name: 'Dory',
+    unknown: true,
+    modes: [{ name: 'W', channels: [] }],
+  };
+  const rig = rigOf({
+    ...ferry.records,
+    type: [...ferry.records.type, unknown],
+    lamp: ferry.records.lamp.map((lamp) => (lamp.number === 101 ? { ...lamp, typeId: 'lost', mode: 'W' } : lamp)),
+  });
+  expect(rig.patch.at({ universe: 2, channel: 1 })).toEqual([]);
+  expect(findingsOf(rig).map(({ sentence }) => sentence)).toEqual([
+    'Lamp 101 waits for the type “Dory”, of which only the name is known.',
+  ]);
 });

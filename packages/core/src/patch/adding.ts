@@ -78,7 +78,18 @@ export function copyLamps(
   const numbers = freeNumbers(rig, numberFrom);
   const copies = lamps.map(({ lamp }, i): Lamp => {
     const number = numbers.next().value;
-    return { ...lamp, id: newId(), rev: 0, number, ...placedAt(places.value[i]!), twin: null, x: lamp.x + 0.5 };
+    return {
+      ...lamp,
+      id: newId(),
+      rev: 0,
+      number,
+      ...placedAt(places.value[i]!),
+      twin: null,
+      uid: '',
+      uuid: '',
+      written: '',
+      x: lamp.x + 0.5,
+    };
   });
   return ok({
     sentence: `Copied ${countOf(lamps.length, 'lamp')}`,

@@ -1,10 +1,10 @@
 /** Other addresses for lamps. Each act is planned first: its lines are what would be written. */
-import { formatAddress, fromAbsolute, type SlotAddress, SLOTS, toAbsolute } from '../address';
+import { formatAddress, fromAbsolute, isAddressed, NO_ADDRESS, type SlotAddress, SLOTS, toAbsolute } from '../address';
 import { ok, refuse, type Result } from '../result';
 import { blocksOf } from '../fixture';
 import type { Lamp } from '../records';
 import { lampName, lampsOf, NONE_CHOSEN, placedAt } from './lamps';
-import { Occupancy, placeAll, type PlaceRequest } from './occupancy';
+import { Occupancy, placeAll, placesOf, type PlaceRequest } from './occupancy';
 import { addressesOf } from './patch';
 import { formatAll, missingUniverses, type Rig } from './rig';
 import { changed, countOf, type Plan } from '../edit';
@@ -89,6 +89,16 @@ export function gapFor(rig: Rig, id: string, from: SlotAddress): SlotAddress | u
   return found.ok && formatAddress(found.value) !== formatAddress(from) ? found.value : undefined;
 }
 
+/** Takes lamps’ addresses away; they stay in the show. */
+export function unaddress(rig: Rig, ids: readonly string[], newId: () => string): Result<Plan> {
+  const lamps = lampsOf(rig, ids)
+    .map(({ lamp }) => lamp)
+    .filter((lamp) => addressesOf(lamp).some(isAddressed));
+  if (lamps.length === 0) return refuse('nothing', 'No lamp is chosen that has an address.');
+  const places = lamps.map((lamp) => addressesOf(lamp).map(() => NO_ADDRESS));
+  return ok(moved(rig, lamps, places, `Took the address from ${countOf(lamps.length, 'lamp')}`, newId));
+}
+
 /** Moves lamps by a number of channels, forward or back, through universes' ends. */
 export function shift(rig: Rig, ids: readonly string[], by: number, newId: () => string): Result<Plan> {
   const lamps = lampsOf(rig, ids);
@@ -98,6 +108,10 @@ export function shift(rig: Rig, ids: readonly string[], by: number, newId: () =>
     const lengths = blocksOf(mode);
     const addresses: SlotAddress[] = [];
     for (const [i, address] of addressesOf(lamp).entries()) {
+      if (!isAddressed(address)) {
+        addresses.push(address);
+        continue;
+      }
       const to = fromAbsolute(toAbsolute(address) + by);
       if (!to.ok)
         return refuse('out-of-range', `Lamp ${lamp.number} would be moved to before 1/1 or beyond the last universe.`);
@@ -143,21 +157,17 @@ export function changeMode(
   const occupancy = new Occupancy(rig.patch, new Set(ids));
   const places: SlotAddress[][] = [];
   if (follow) {
+    if (!isAddressed(first.lamp))
+      return refuse('not-possible', `Lamp ${first.lamp.number} has no address to follow on.`);
     const start = { universe: first.lamp.universe, channel: first.lamp.channel };
     const found = placeAll(occupancy, lengths, { how: 'from', start, gap: 0 });
     if (!found.ok) return found;
     places.push(...found.value);
   } else {
     for (const [i, { lamp }] of lamps.entries()) {
-      const there = addressesOf(lamp).slice(0, lengths[i]!.length);
-      const missing = lengths[i]!.slice(there.length);
-      const found = placeAll(occupancy, [missing], {
-        how: 'gaps',
-        start: { universe: lamp.universe, channel: 1 },
-        gap: 0,
-      });
+      const found = placesOf(occupancy, lamp, lengths[i]!);
       if (!found.ok) return found;
-      places.push([...there, ...found.value[0]!]);
+      places.push(found.value);
     }
   }
   const plan = moved(
@@ -182,6 +192,7 @@ export function makeTwins(rig: Rig, ids: readonly string[], newId: () => string)
   const lamps = lampsOf(rig, ids);
   const [first] = lamps;
   if (!first || lamps.length < 2) return refuse('not-possible', 'Twins are two lamps or more.');
+  if (!isAddressed(first.lamp)) return refuse('not-possible', `Lamp ${first.lamp.number} has no address to share.`);
   const shape = blocksOf(first.mode).join();
   const odd = lamps.find(({ mode }) => blocksOf(mode).join() !== shape);
   if (odd)

@@ -1,7 +1,8 @@
 /** Where lamps get in each other's way, or lie where they cannot work. */
 import { formatAddress, type SlotAddress, SLOTS } from '../address';
 import { blocksOf } from '../fixture';
-import type { Lamp, ShowRecords } from '../records';
+import type { FixtureType, Lamp, ShowRecords } from '../records';
+import { someLamps } from './someLamps';
 import { lastChannel, type Patch, type PatchedLamp, type Span } from './patch';
 
 export type FindingRule =
@@ -10,8 +11,12 @@ export type FindingRule =
   | 'past-end'
   | 'shared-number'
   | 'no-universe'
-  /** An address block of the lamp's mode has no address. */
+  /** An address block of the lamp's mode has no address, and others have. */
   | 'no-address'
+  /** Lamps to which nobody has given an address yet. */
+  | 'unaddressed'
+  /** Lamps whose type is known by its name only. */
+  | 'unknown-type'
   | 'run';
 
 export interface PatchFinding {
@@ -22,6 +27,8 @@ export interface PatchFinding {
   readonly at: SlotAddress | undefined;
   readonly sentence: string;
 }
+
+const capitalised = (text: string): string => `${text[0]!.toUpperCase()}${text.slice(1)}`;
 
 /** “Lamp 12”, or “Run 801” for pixels. */
 export const nameOf = ({ lamp, run }: PatchedLamp): string => `${run ? 'Run' : 'Lamp'} ${lamp.number}`;
@@ -99,7 +106,16 @@ function* sharedNumbers(patch: Patch): Generator<PatchFinding> {
 }
 
 function* withoutAddress(patch: Patch): Generator<PatchFinding> {
+  const none = patch.incomplete.filter(({ spans }) => spans.length === 0);
+  if (none.length > 0)
+    yield {
+      rule: 'unaddressed',
+      subjects: none.map(({ lamp }) => lamp.id),
+      at: undefined,
+      sentence: `${capitalised(someLamps(none.map(({ lamp }) => lamp)))} ${none.length === 1 ? 'has' : 'have'} no address.`,
+    };
   for (const patched of patch.incomplete) {
+    if (patched.spans.length === 0) continue;
     const missing = blocksOf(patched.mode).findIndex(
       (length, i) => length > 0 && !patched.spans.some(({ block }) => block === i + 1),
     );
@@ -110,6 +126,18 @@ function* withoutAddress(patch: Patch): Generator<PatchFinding> {
       sentence: `${nameOf(patched)} has no address for its block ${missing + 1}.`,
     };
   }
+}
+
+function* unknownTypes(patch: Patch): Generator<PatchFinding> {
+  const waiting = new Map<FixtureType, Lamp[]>();
+  for (const { lamp, type } of patch.all()) if (type.unknown) waiting.set(type, [...(waiting.get(type) ?? []), lamp]);
+  for (const [type, lamps] of waiting)
+    yield {
+      rule: 'unknown-type',
+      subjects: lamps.map(({ id }) => id),
+      at: undefined,
+      sentence: `${capitalised(someLamps(lamps))} ${lamps.length === 1 ? 'waits' : 'wait'} for the type “${type.name}”, of which only the name is known.`,
+    };
 }
 
 function noUniverse(number: number, spans: readonly Span[]): PatchFinding {
@@ -133,7 +161,7 @@ export function patchFindings(patch: Patch, universes: ShowRecords['universe']):
     findings.push(...overlaps(spans), ...pastEnd(spans));
     if (!known.has(number)) findings.push(noUniverse(number, spans));
   }
-  findings.push(...sharedNumbers(patch), ...withoutAddress(patch));
+  findings.push(...sharedNumbers(patch), ...withoutAddress(patch), ...unknownTypes(patch));
   for (const { run, sentence } of patch.runFaults)
     findings.push({ rule: 'run', subjects: [run.id], at: undefined, sentence });
   return findings;

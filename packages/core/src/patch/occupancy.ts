@@ -1,7 +1,8 @@
 /** Which slots of each universe are used, and where there is room. */
-import { SHOW_UNIVERSE_LAST, type SlotAddress, SLOTS } from '../address';
+import { isAddressed, NO_ADDRESS, SHOW_UNIVERSE_LAST, type SlotAddress, SLOTS } from '../address';
+import type { Lamp } from '../records';
 import { ok, refuse, type Result } from '../result';
-import type { Patch } from './patch';
+import { addressesOf, type Patch } from './patch';
 import { countOf } from '../edit';
 
 export interface FreeRun {
@@ -120,4 +121,14 @@ export function placeAll(
     placed.push(addresses);
   }
   return ok(placed);
+}
+
+/** Where a lamp’s blocks would lie with other lengths: those that are there stay; one without an address gets none. */
+export function placesOf(occupancy: Occupancy, lamp: Lamp, lengths: readonly number[]): Result<SlotAddress[]> {
+  const there = addressesOf(lamp).slice(0, lengths.length);
+  const missing = lengths.slice(there.length);
+  if (!there.some(isAddressed)) return ok([...there, ...missing.map(() => NO_ADDRESS)]);
+  const start = { universe: there.find(isAddressed)!.universe, channel: 1 };
+  const found = placeAll(occupancy, [missing], { how: 'gaps', start, gap: 0 });
+  return found.ok ? ok([...there, ...found.value[0]!]) : found;
 }

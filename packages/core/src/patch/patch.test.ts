@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { FixtureType, Lamp, Universe } from '../records';
+import { PLAIN_LAMP, PLAIN_TYPE, type FixtureType, type Lamp, type Universe } from '../records';
 import { Patch, patchFindings } from '.';
 
 const findingsOf = (patch: Patch) =>
@@ -10,12 +10,12 @@ const findingsOf = (patch: Patch) =>
 
 /** A type whose mode “n” takes n slots. */
 const type: FixtureType = {
+  ...PLAIN_TYPE,
   id: 't',
   rev: 1,
   maker: 'Orrin',
   name: 'Test',
   kind: 'other',
-  file: null,
   modes: Array.from({ length: 40 }, (_, i) => ({
     name: String(i + 1),
     channels: Array.from({ length: i + 1 }, (_, slot) => ({
@@ -28,6 +28,7 @@ const type: FixtureType = {
 };
 
 const lamp = (number: number, universe: number, channel: number, size: number): Lamp => ({
+  ...PLAIN_LAMP,
   id: `lamp-${number}`,
   rev: 1,
   number,
@@ -36,15 +37,6 @@ const lamp = (number: number, universe: number, channel: number, size: number): 
   mode: String(size),
   universe,
   channel,
-  blocks: [],
-  placeId: null,
-  groups: [],
-  tag: '',
-  twin: null,
-  locked: false,
-  x: 0,
-  y: 0,
-  z: 0,
 });
 
 test('a slot knows its lamp, attribute and byte', () => {

@@ -1,5 +1,5 @@
 /** The patch: which lamp's or pixel's attribute each slot is. */
-import type { SlotAddress } from '../address';
+import { isAddressed, NO_ADDRESS, type SlotAddress } from '../address';
 import { blockOf, blocksOf, type Layout, layoutOf } from '../fixture';
 import {
   type FixtureChannel,
@@ -9,6 +9,7 @@ import {
   type Machine,
   type PixelRun,
   PLAIN_LAMP,
+  PLAIN_TYPE,
 } from '../records';
 import { layRuns, modeOfRun } from '../pixel';
 
@@ -65,11 +66,17 @@ export function slotsOf({ spans }: PatchedLamp, channel: FixtureChannel): SlotAd
   });
 }
 
-/** Where a lamp's address blocks begin, first to last. */
+/** Where a lamp's address blocks begin, first to last; 0/0 where one has no address. */
 export const addressesOf = (lamp: Lamp): SlotAddress[] => [
   { universe: lamp.universe, channel: lamp.channel },
   ...lamp.blocks,
 ];
+
+/** Show universes in which a lamp has addresses. */
+export const universesOfLamp = (lamp: Lamp): number[] =>
+  addressesOf(lamp)
+    .filter(isAddressed)
+    .map(({ universe }) => universe);
 
 interface Shape {
   readonly footprint: number;
@@ -146,7 +153,7 @@ export class Patch {
       let addressed = 0;
       shape.blocks.forEach(({ length, layout }, i) => {
         const at = i === 0 ? lamp : lamp.blocks[i - 1];
-        if (!at || length === 0) return;
+        if (!at || !isAddressed(at) || length === 0) return;
         spans.push({ patched, block: i + 1, universe: at.universe, channel: at.channel, length, first: 1, layout });
         addressed += length;
       });
@@ -163,8 +170,8 @@ export class Patch {
       const layout = layoutOf(mode, 1);
       const spans: Span[] = [];
       const patched: PatchedLamp = {
-        lamp: standIn(run, segments[0] ?? { universe: 1, channel: 1 }),
-        type: { id: '', rev: 0, maker: '', name: 'Pixels', kind: 'strip', file: null, modes: [mode] },
+        lamp: standIn(run, segments[0] ?? NO_ADDRESS),
+        type: { ...PLAIN_TYPE, id: '', rev: 0, maker: '', name: 'Pixels', kind: 'strip', answers: 'no', modes: [mode] },
         mode,
         footprint: layout.length,
         spans,

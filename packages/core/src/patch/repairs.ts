@@ -59,6 +59,18 @@ function* candidates(rig: Rig, finding: PatchFinding, newId: () => string): Gene
           changeMode(rig, [patched.lamp.id], patched.mode.name, false, newId),
         ];
       return;
+    case 'unaddressed': {
+      const some = lamps.length === 1 ? 'it a place' : 'them places';
+      for (const universe of [...rig.records.universe.map(({ number }) => number), 1].sort((a, b) => a - b)) {
+        const plan = readdress(rig, finding.subjects, { how: 'gaps', start: { universe, channel: 1 }, gap: 0 }, newId);
+        if (!plan.ok) continue;
+        yield [`Give ${some} from universe ${universe} on, where there is room`, plan];
+        return;
+      }
+      return;
+    }
+    case 'unknown-type':
+      return;
     case 'shared-number':
       for (const { lamp } of [...lamps].reverse()) {
         const number = freeNumbers(rig, lamp.number).next().value;

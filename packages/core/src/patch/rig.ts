@@ -1,5 +1,5 @@
 /** The rig: a show's records with their patch, and what a plan would bring to it. */
-import { formatAddress, wireKey } from '../address';
+import { formatAddress, isAddressed, NO_ADDRESS, wireKey, type SlotAddress } from '../address';
 import { added, recordsAfter, type Plan, type PlanLine, type ProposedChange } from '../edit';
 import type { ShowRecords, Universe } from '../records';
 import { patchFindings, type PatchFinding } from './findings';
@@ -43,7 +43,8 @@ export function missingUniverses(
   const changes: ProposedChange[] = [];
   const lines: PlanLine[] = [];
   for (const number of [...new Set(numbers)].sort((a, b) => a - b)) {
-    if (known.has(number)) continue;
+    // 0 is no universe: a lamp without an address.
+    if (number === 0 || known.has(number)) continue;
     let wire = number;
     while (carried.has(wireKey({ protocol: 'sacn', number: wire }))) wire += 1;
     carried.add(wireKey({ protocol: 'sacn', number: wire }));
@@ -54,5 +55,6 @@ export function missingUniverses(
   return { changes, lines };
 }
 
-export const formatAll = (addresses: readonly { universe: number; channel: number }[]): string =>
-  addresses.map(formatAddress).join(', ');
+/** All addresses of a lamp: “3/47, 4/1”, or “no address” where none of its blocks has one. */
+export const formatAll = (addresses: readonly SlotAddress[]): string =>
+  addresses.some(isAddressed) ? addresses.map(formatAddress).join(', ') : formatAddress(NO_ADDRESS);

@@ -1,31 +1,26 @@
 /** Making and changing fixture types, with what that does to the lamps that are patched. */
 import { ok, refuse, type Result } from '../result';
 import { blocksOf, footprintOf, modeFault } from '../fixture';
-import type { FixtureMode, FixtureType, Lamp, ShowRecords } from '../records';
+import type { FixtureMode, FixtureType, ShowRecords } from '../records';
 import { lampName } from './lamps';
-import { Occupancy, placeAll } from './occupancy';
-import { addressesOf } from './patch';
+import { Occupancy, placesOf } from './occupancy';
 import type { Rig } from './rig';
+import { someLamps } from './someLamps';
 import { added, changed, countOf, type Plan, type PlanLine, removed } from '../edit';
 import equal from 'fast-deep-equal';
 
 const typeName = ({ maker, name }: FixtureType): string => `${maker} ${name}`;
 
-/** “lamps 101, 102 and 18 more” */
-function someLamps(lamps: readonly Lamp[]): string {
-  const numbers = lamps.map(({ number }) => number).sort((a, b) => a - b);
-  const said = numbers.slice(0, 3).join(', ');
-  return `${numbers.length === 1 ? 'lamp' : 'lamps'} ${said}${numbers.length > 3 ? ` and ${numbers.length - 3} more` : ''}`;
-}
-
 function typeFault(after: FixtureType, { type }: ShowRecords): string | undefined {
+  const before = type.find(({ id }) => id === after.id);
   if (after.maker.trim() === '' || after.name.trim() === '') return 'A type needs a maker and a name.';
   if (after.modes.length === 0) return 'A type needs a mode.';
   const names = after.modes.map(({ name }) => name);
   const twice = names.find((name, i) => names.indexOf(name) !== i);
   if (twice !== undefined) return `Two modes are called “${twice}”.`;
   const same = type.find((one) => one.id !== after.id && typeName(one) === typeName(after));
-  if (same) return `${typeName(after)} is in the show already.`;
+  // Two of one name may have come in from elsewhere; nobody makes a second here.
+  if (same && (!before || typeName(before) !== typeName(after))) return `${typeName(after)} is in the show already.`;
   for (const mode of after.modes) {
     const fault = modeFault(mode);
     if (fault) return fault;
@@ -65,14 +60,9 @@ export function changeType(rig: Rig, after: FixtureType, renamed: ReadonlyMap<st
     const is = after.modes.find(({ name }) => name === newName(lamp.mode))!;
     if (was && equal(was, is)) continue;
     const lengths = blocksOf(is);
-    const there = addressesOf(lamp).slice(0, lengths.length);
-    const found = placeAll(occupancy, [lengths.slice(there.length)], {
-      how: 'gaps',
-      start: { universe: lamp.universe, channel: 1 },
-      gap: 0,
-    });
+    const found = placesOf(occupancy, lamp, lengths);
     if (!found.ok) return found;
-    const blocks = [...there.slice(1), ...found.value[0]!];
+    const blocks = found.value.slice(1);
     if (lamp.mode !== is.name || !equal(blocks, lamp.blocks))
       changes.push(changed('lamp', lamp, { ...lamp, mode: is.name, blocks }));
     lines.push({ subject: lampName(lamp), before: was ? words(was) : lamp.mode, after: words(is) });

@@ -15,8 +15,56 @@ export const RESPONSE_TYPE_ACK_TIMER = 0x01;
 export const RESPONSE_TYPE_NACK_REASON = 0x02;
 export const RESPONSE_TYPE_ACK_OVERFLOW = 0x03;
 
+/** Parameters (table A-3; 0x0141, 0x0142 and 0x1040 are of E1.37-1) */
+export const QUEUED_MESSAGE = 0x0020;
 export const STATUS_MESSAGES = 0x0030;
+export const SUPPORTED_PARAMETERS = 0x0050;
+export const PARAMETER_DESCRIPTION = 0x0051;
 export const DEVICE_INFO = 0x0060;
+export const DEVICE_MODEL_DESCRIPTION = 0x0080;
+export const MANUFACTURER_LABEL = 0x0081;
+export const DEVICE_LABEL = 0x0082;
+export const FACTORY_DEFAULTS = 0x0090;
+export const SOFTWARE_VERSION_LABEL = 0x00c0;
+export const DMX_PERSONALITY = 0x00e0;
+export const DMX_PERSONALITY_DESCRIPTION = 0x00e1;
+export const DMX_START_ADDRESS = 0x00f0;
+export const SLOT_INFO = 0x0120;
+export const SLOT_DESCRIPTION = 0x0121;
+export const DEFAULT_SLOT_VALUE = 0x0122;
+export const DMX_FAIL_MODE = 0x0141;
+export const DMX_STARTUP_MODE = 0x0142;
+export const SENSOR_DEFINITION = 0x0200;
+export const SENSOR_VALUE = 0x0201;
+export const DEVICE_HOURS = 0x0400;
+export const LAMP_HOURS = 0x0401;
+export const LAMP_STRIKES = 0x0402;
+export const LAMP_STATE = 0x0403;
+export const LAMP_ON_MODE = 0x0404;
+export const DEVICE_POWER_CYCLES = 0x0405;
+export const DISPLAY_INVERT = 0x0500;
+export const DISPLAY_LEVEL = 0x0501;
+export const PAN_INVERT = 0x0600;
+export const TILT_INVERT = 0x0601;
+export const PAN_TILT_SWAP = 0x0602;
+export const IDENTIFY_DEVICE = 0x1000;
+export const RESET_DEVICE = 0x1001;
+export const IDENTIFY_MODE = 0x1040;
+/** Parameters from here to 0xffdf are a maker's own. */
+export const FIRST_OWN = 0x8000;
+
+/** Reasons of a refusal (table A-17) */
+export const NR_UNKNOWN_PID = 0x0000;
+export const NR_FORMAT_ERROR = 0x0001;
+export const NR_WRITE_PROTECT = 0x0004;
+export const NR_UNSUPPORTED_COMMAND_CLASS = 0x0005;
+export const NR_DATA_OUT_OF_RANGE = 0x0006;
+export const NR_SUB_DEVICE_OUT_OF_RANGE = 0x0009;
+
+/** How bad a status message is (table A-4) */
+export const STATUS_ADVISORY = 0x02;
+export const STATUS_WARNING = 0x03;
+export const STATUS_ERROR = 0x04;
 
 /** A responder without slots of its own (ANSI E1.20, 10.6.3) */
 export const NO_START_ADDRESS = 0xffff;

@@ -7,3 +7,8 @@ export * from './device';
 export * from './setup';
 export * from './sensors';
 export * from './parameters';
+export * from './status';
+export * from './catalogue';
+export * from './slotLabels';
+export * from './responder';
+export * from './line';

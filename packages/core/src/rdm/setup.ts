@@ -80,6 +80,13 @@ export function encodeSlotInfo(slots: readonly SlotInfo[]): Uint8Array {
   return data;
 }
 
+/** Values of slots that nothing sets, by slot from 0 (10.6.6). What is cut short is left out. */
+export function decodeDefaults(data: Uint8Array): Map<number, number> {
+  const values = new Map<number, number>();
+  for (let at = 0; at + 2 < data.length; at += 3) values.set(readU16(data, at), data[at + 2]!);
+  return values;
+}
+
 /** What is played when DMX fails or before it comes; times in tenths of a second, 0xffff for never (E1.37-1, 3.10, 3.11). */
 export interface FailMode {
   readonly scene: number;

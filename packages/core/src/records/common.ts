@@ -1,6 +1,6 @@
 /** Fields that several kinds of record have. */
 import { PORT_ADDRESS_LAST, SACN_LAST, SHOW_UNIVERSE_LAST, SLOTS, type Protocol } from '../address';
-import { begun, list, must, nullable, oneOf, pattern, reference, shape, text, whole, type Begun } from '../field';
+import { begun, list, must, nullable, oneOf, pattern, reference, shape, text, when, whole, type Begun } from '../field';
 
 export const PROTOCOLS = ['sacn', 'artnet'] as const satisfies readonly Protocol[];
 
@@ -17,15 +17,32 @@ export const wireNumber = must(
     'artnet',
     `Art-Net universes run from 0 to ${PORT_ADDRESS_LAST}.`,
     (number, { protocol }) => protocol !== 'artnet' || number <= PORT_ADDRESS_LAST,
+    when({ protocol: { const: 'artnet' } }, (own) => ({ [own]: { maximum: PORT_ADDRESS_LAST } })),
   ),
   'sacn',
   'sACN universes begin at 1.',
   (number, { protocol }) => protocol === 'artnet' || number >= 1,
+  when({ protocol: { const: 'sacn' } }, (own) => ({ [own]: { minimum: 1 } })),
 );
 
 export const wireUniverse = shape('Universe on the wire', { protocol, number: wireNumber });
 
-export const slotAddress = shape('Address', { universe: showUniverse(), channel: channel() });
+/** Where a lamp or one of its blocks begins: universe and channel are both 0 where nobody has given it an address. */
+export const lampAddress = {
+  // That both or neither are 0 is looked at with the whole show, which is quicker for many lamps.
+  universe: {
+    ...whole('Universe', 0, SHOW_UNIVERSE_LAST, { about: 'Show universe, from 1; 0: no address.' }),
+    beside: [
+      () => ({
+        oneOf: [
+          { properties: { universe: { const: 0 }, channel: { const: 0 } } },
+          { properties: { universe: { minimum: 1 }, channel: { minimum: 1 } } },
+        ],
+      }),
+    ],
+  },
+  channel: whole('Start channel', 0, SLOTS, { about: 'From 1; 0: no address.' }),
+};
 
 export const placeId = begun(nullable(reference('Place')), null);
 
@@ -60,6 +77,7 @@ export const addresses: Begun<readonly string[]> = begun(
     'named',
     'Say to which addresses unicast goes.',
     (all, { delivery: way }) => way !== 'unicast' || all.length > 0,
+    when({ delivery: { const: 'unicast' } }, (own) => ({ [own]: { minItems: 1 } })),
   ),
   [],
 );

@@ -1,6 +1,6 @@
 /** A channel of another desk that drives something here. */
 import { channel, showUniverse, wireUniverse } from './common';
-import { choice, must, name, oneOf, reference, whole, type ValueOf } from '../field';
+import { choice, must, name, oneOf, reference, whole, type ValueOf, when } from '../field';
 import { kindOf, type RecordFrom } from './kind';
 
 /** What an incoming channel moves: a route, all routes into a universe, or the intensity of a group's lamps in them. */
@@ -25,6 +25,7 @@ export const control = kindOf(
       'switchable',
       'Only a route is switched on and off.',
       (does, { target: to }) => does === 'master' || (to as { kind?: string } | undefined)?.kind === 'route',
+      when({ does: { const: 'switch' } }, () => ({ target: { properties: { kind: { const: 'route' } } } })),
     ),
     target,
     threshold: whole('Threshold', 1, 255, { about: 'A switch is on from this level up.' }),

@@ -14,7 +14,9 @@ export { DELIVERIES, type Delivery } from './common';
 export type { ShowInfo } from './showInfo';
 export type { Place } from './place';
 export {
+  ANSWERS,
   FIXTURE_KINDS,
+  PLAIN_TYPE,
   type FixtureChannel,
   type FixtureKind,
   type FixtureMode,
@@ -59,3 +61,15 @@ export type { Control, ControlTarget } from './control';
 export { START_ORDERS, type Link } from './link';
 export { SUBJECTS, subject, type Sighting, type Subject } from './sighting';
 export type { Good, KeptState } from './good';
+export {
+  WALK_COVERS,
+  WALK_ORDERS,
+  WALK_PICTURES,
+  type Walk,
+  type WalkCovers,
+  type WalkOrder,
+  type WalkPicture,
+} from './walk';
+export { MARK_REASONS, MARK_RESULTS, PLAIN_MARK, type Mark, type MarkFact, type MarkReason } from './mark';
+export { ARRIVAL_FORMS, PLAIN_ARRIVAL, type Arrival } from './arrival';
+export { PROOF_PARTS, type Proof, type ProofPart } from './proof';

@@ -1,21 +1,26 @@
 /** All kinds of record that a show holds. A new kind is a file beside this one and a line in each table here. */
 import type { Checked } from '../result';
+import { arrival, type Arrival } from './arrival';
 import { control, type Control } from './control';
 import { type, type FixtureType } from './fixtureType';
 import { checkWith, type KindOf } from './kind';
 import { good, type Good } from './good';
 import { lamp, type Lamp } from './lamp';
+import { lampSettings, type LampSettings } from './lampSettings';
 import { link, type Link } from './link';
 import { machine, type Machine } from './machine';
+import { mark, type Mark } from './mark';
 import { model, type Model } from './model';
 import { network, type Network } from './network';
 import { place, type Place } from './place';
+import { proof, type Proof } from './proof';
 import { route, type Route } from './route';
 import { run, type PixelRun } from './run';
 import { show, type ShowInfo } from './showInfo';
 import { sighting, type Sighting } from './sighting';
 import { snapshot, type Snapshot } from './snapshot';
 import { universe, type Universe } from './universe';
+import { walk, type Walk } from './walk';
 
 export interface RecordOf {
   show: ShowInfo;
@@ -33,6 +38,11 @@ export interface RecordOf {
   link: Link;
   sighting: Sighting;
   good: Good;
+  lampSettings: LampSettings;
+  walk: Walk;
+  mark: Mark;
+  proof: Proof;
+  arrival: Arrival;
 }
 
 export type Kind = keyof RecordOf;
@@ -55,6 +65,11 @@ export const DESCRIPTIONS: { readonly [K in Kind]: KindOf } = {
   link,
   sighting,
   good,
+  lampSettings,
+  walk,
+  mark,
+  proof,
+  arrival,
 };
 
 export const KINDS = Object.keys(DESCRIPTIONS) as readonly Kind[];

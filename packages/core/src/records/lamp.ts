@@ -1,6 +1,20 @@
 /** A lamp of the rig: a fixture of some type and mode, at its address, in its place. */
-import { channel, placeId, showUniverse, slotAddress } from './common';
-import { begun, flag, initialOf, list, metres, name, nullable, oneOf, reference, text, whole } from '../field';
+import { lampAddress, placeId } from './common';
+import {
+  begun,
+  flag,
+  initialOf,
+  list,
+  metres,
+  name,
+  nullable,
+  oneOf,
+  pattern,
+  reference,
+  shape,
+  text,
+  whole,
+} from '../field';
 import { kindOf, type RecordFrom } from './kind';
 
 /** Colours that lamps are marked with, so that people find them again; they mean what people let them mean. */
@@ -17,19 +31,18 @@ export const lamp = kindOf(
     name: name('Name', { what: 'The lamp’s name' }),
     typeId: reference('Fixture type', { what: 'The type' }),
     mode: name('Mode', { about: 'Name of one of the type’s modes.' }),
-    /** Show universe, from 1 */
-    universe: showUniverse(),
-    channel: channel('Start channel'),
+    /** Show universe, from 1; 0 where it has no address, as its channel is then */
+    ...lampAddress,
     blocks: begun(
-      list('Further addresses', slotAddress, 63, {
+      list('Further addresses', shape('Address', lampAddress), 63, {
         what: 'The further addresses',
-        about: 'Where its second and further address blocks begin, if its mode has any.',
+        about: 'Where its second and further address blocks begin, if its mode has more than one.',
       }),
       [],
     ),
     placeId,
     groups: begun(
-      list('Groups', name('Group', { what: 'The group’s name' }), 20, {
+      list('Groups', name('Group', { what: 'The group’s name' }), 200, {
         what: 'The groups',
         about: 'Names of the groups that it is in, outermost first.',
       }),
@@ -41,6 +54,37 @@ export const lamp = kindOf(
       null,
     ),
     locked: begun(flag('Locked', { what: 'The lock', about: 'Stands fast on the plan.' }), false),
+    uid: begun(
+      pattern(
+        'UID',
+        13,
+        /^$|^[0-9a-f]{4}:[0-9a-f]{8}$/,
+        'A UID is four and eight hexadecimal digits, as in 7ff1:00000012.',
+        {
+          about: 'By which it is known when lamps are asked by RDM; empty while that is not known.',
+        },
+      ),
+      '',
+    ),
+    /** What papers and files of others say beside the number */
+    written: begun(
+      text('Number as written', 40, { about: 'As the papers call it where that is no plain number: A12, 7b.' }),
+      '',
+    ),
+    unit: begun(text('Unit number', 40, { about: 'Its number at its hanging position.' }), ''),
+    position: begun(text('Hanging position', 120), ''),
+    class: begun(text('Class', 120), ''),
+    function: begun(text('Function', 120, { about: 'What it is for: front light, say.' }), ''),
+    uuid: begun(
+      pattern(
+        'Id in files',
+        36,
+        /^$|^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/,
+        'An id in files is a UUID in small letters.',
+        { about: 'By which a scene file (MVR) knows it; empty while it was in none.' },
+      ),
+      '',
+    ),
     x: begun(metres('x', { about: 'To starboard.' }), 0),
     y: begun(metres('y', { about: 'To the bow.' }), 0),
     z: begun(metres('z', { about: 'Up.' }), 0),

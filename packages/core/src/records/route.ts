@@ -2,7 +2,21 @@
 import { SLOTS } from '../address';
 import { MOST_PARTS, ROUTE_MERGES, type RouteInput, type RoutePart } from '../route';
 import { addresses, channel, delivery, ipv4, priority, wireUniverse } from './common';
-import { atLeastOne, begun, flag, initialOf, list, must, name, nullable, oneOf, shape, text, whole } from '../field';
+import {
+  atLeastOne,
+  begun,
+  flag,
+  initialOf,
+  list,
+  must,
+  name,
+  nullable,
+  oneOf,
+  shape,
+  text,
+  whole,
+  when,
+} from '../field';
 import { kindOf, type RecordFrom } from './kind';
 
 /** Most inputs of a route. */
@@ -45,8 +59,16 @@ const routePart = shape('Part', {
   by: oneOf('Held by', ['hand', 'input'], { what: 'Who holds the part' }),
   level: whole('Level', 0, 255),
   /** From an input: the universe, and its channel that goes to `first`; else null */
-  from: must(nullable(origin), 'there', 'Say from which universe the part comes.', (from, { by }) =>
-    by === 'hand' ? from === null : from !== null,
+  from: must(
+    nullable(origin),
+    'there',
+    'Say from which universe the part comes.',
+    (from, { by }) => (by === 'hand' ? from === null : from !== null),
+    when(
+      { by: { const: 'hand' } },
+      (own) => ({ [own]: { type: 'null' } }),
+      (own) => ({ [own]: { type: 'object' } }),
+    ),
   ),
 });
 

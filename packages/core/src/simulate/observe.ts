@@ -1,6 +1,7 @@
 /** The world advanced for a moment: what this computer would hear, what each node would say, what each lamp would show. */
 import { SLOTS, wireKey } from '../address';
 import { OutputPort } from '../port';
+import { isThere, reachesHere, reachesNode, sentBy } from './deliver';
 import type { World, WorldNode, WorldPort, WorldSender, WorldStream } from './world';
 
 /** Packets of each stream, so far apart: enough for every port to take or refuse it. */
@@ -53,6 +54,14 @@ export interface ObservedVisualiser {
   readonly gets: readonly number[];
 }
 
+/** What a lamp says of itself when it is asked, beside its plan. */
+export interface ObservedLamp {
+  readonly id: string;
+  readonly on: 'planned' | 'another';
+  readonly set: 'planned' | 'another';
+  readonly mode: 'planned' | 'another';
+}
+
 /** Answers of people, by subject and question: `lamp lamp-1 lit` */
 export type Answers = ReadonlyMap<string, 'yes' | 'no'>;
 
@@ -60,6 +69,8 @@ export interface Observed {
   readonly streams: readonly ObservedStream[];
   readonly nodes: readonly ObservedNode[];
   readonly visualisers: readonly ObservedVisualiser[];
+  /** Lamps that answer, of those that were asked lately */
+  readonly lamps: readonly ObservedLamp[];
   readonly answers: Answers;
 }
 
@@ -74,47 +85,9 @@ export interface Simulated extends Observed {
 }
 
 export const portKey = (nodeId: string, port: number): string => `${nodeId} ${port}`;
-
-const networkOf = (address: string, prefix: number): string => {
-  const bits = address.split('.').reduce((all, part) => all * 256 + Number(part), 0);
-  return String(Math.floor(bits / 2 ** (32 - prefix)));
-};
-/** An address that nobody planned stands in the way of nothing. */
-const sharesNetwork = (address: string, node: WorldNode): boolean =>
-  address === '' || node.address === '' || networkOf(address, node.prefix) === networkOf(node.address, node.prefix);
-
-const isThere = ({ powered, plugged }: WorldNode): boolean => powered && plugged;
-
-/** What a sender sends now: nothing while it is off, or while the input that it is plugged into does not pass it on. */
-function sentBy(world: World, { on, streams, through }: WorldSender): readonly WorldStream[] {
-  if (!on) return [];
-  const live = streams.filter((one) => one.on);
-  if (!through) return live;
-  const node = world.nodes.find(({ id }) => id === through.nodeId);
-  const port = node?.ports.find(({ number }) => number === through.port);
-  if (!node || !port || !isThere(node) || port.use !== 'in' || port.disabled) return [];
-  return live.map((one) => ({
-    ...one,
-    priority: node.priority,
-    wire: { protocol: port.protocol, number: port.wire },
-    travels: port.protocol === 'sacn' ? 'multicast' : 'broadcast',
-  }));
-}
-
-/** Whether what a sender sends comes to this computer, as far as the plan tells. */
-export function reachesHere({ here }: World, { travels, wire }: WorldStream): boolean {
-  if (!here.hears[wire.protocol]) return false;
-  if (travels === 'listed') return here.lists?.has(wire.number) ?? true;
-  return typeof travels === 'string' || travels.to.some((address) => here.addresses.includes(address));
-}
-
-function reachesNode(sender: WorldSender, { travels }: WorldStream, node: WorldNode): boolean {
-  if (!isThere(node) || node.deafTo.includes(sender.address)) return false;
-  // Multicast passes whatever the masks say.
-  if (travels === 'multicast') return node.multicast;
-  if (!sharesNetwork(sender.address, node)) return false;
-  if (travels === 'broadcast') return node.broadcast;
-  return travels === 'listed' || travels.to.includes(node.address);
+export function portOfKey(key: string): { readonly nodeId: string; readonly port: number } {
+  const cut = key.lastIndexOf(' ');
+  return { nodeId: key.slice(0, cut), port: Number(key.slice(cut + 1)) };
 }
 
 /** Hands one packet to every port that it reaches. */
@@ -240,9 +213,23 @@ export function observe(world: World): Simulated {
               .map(wireKey)
               .filter((key) => sent.some(({ streams }) => streams.some((one) => wireKey(one.wire) === key))),
       })),
+    lamps: [...lampsSay(world)],
     answers: new Map([...lampAnswers(world, now), ...machineAnswers(world, now)]),
     ports: now,
   };
+}
+
+/** What lamps say that were asked: those that hang where they can be asked, with power. */
+function* lampsSay(world: World): Generator<ObservedLamp> {
+  const word = (planned: boolean) => (planned ? 'planned' : 'another');
+  for (const { id, ports, patched, set, fits, works, asked, deaf, elsewhere } of world.lamps) {
+    const reached = ports.some(({ nodeId, port }) => {
+      const node = world.nodes.find((one) => one.id === nodeId);
+      return node && isThere(node) && node.ports.find(({ number }) => number === port)?.cable;
+    });
+    if (!asked || deaf || !works || !(reached || elsewhere)) continue;
+    yield { id, on: word(!elsewhere), set: word(set === patched), mode: word(fits) };
+  }
 }
 
 /** Whether a lamp that is lit at full would be seen to light as it should. */

@@ -195,9 +195,8 @@ export function plannedWorld(
     const { lamp, mode } = patched;
     const footprint = Math.max(1, ...mode.channels.flatMap(({ offsets }) => offsets));
     const { universe, channel } = lamp;
-    return [
-      { id, universe, ports: carries(universe), patched: channel, set: channel, footprint, fits: true, works: true },
-    ];
+    const well = { fits: true, works: true, asked: false, deaf: false, elsewhere: false };
+    return [{ id, universe, ports: carries(universe), patched: channel, set: channel, footprint, ...well }];
   });
   return {
     senders: [...sendersOf(records.machine).flatMap((one) => senders(one, records.machine, universes, needs)), ...own],

@@ -122,6 +122,12 @@ export interface WorldLamp {
   /** It is in the mode, wired and whole as the patch has it. */
   readonly fits: boolean;
   readonly works: boolean;
+  /** It was asked lately, over its cable; otherwise that it says nothing means nothing. */
+  readonly asked: boolean;
+  /** It takes DMX and answers nothing. */
+  readonly deaf: boolean;
+  /** It hangs on a port that is none of its own, and answers from there. */
+  readonly elsewhere: boolean;
 }
 
 export interface WorldHere {

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { View, useWindowDimensions } from 'react-native';
 import { LineChart } from 'react-native-chart-kit';
 import type { StreamReport } from '@taxiarch/core/stream';
-import { Text, useColour, useWide } from '@/ui';
+import { Text, useChartConfig, useWide } from '@/ui';
 
 const SPAN = 60;
 const TICK_MS = 1000;
@@ -20,7 +20,7 @@ function useRates(streams: readonly StreamReport[]): readonly number[] {
 }
 
 export function RateChart({ streams }: { streams: readonly StreamReport[] }) {
-  const colour = useColour();
+  const config = useChartConfig();
   const wide = useWide();
   const window = useWindowDimensions();
   const rates = useRates(streams);
@@ -39,15 +39,7 @@ export function RateChart({ streams }: { streams: readonly StreamReport[] }) {
         withShadow={false}
         fromZero
         segments={2}
-        chartConfig={{
-          backgroundGradientFrom: colour('ground'),
-          backgroundGradientTo: colour('ground'),
-          decimalPlaces: 0,
-          color: () => colour('press'),
-          labelColor: () => colour('soft'),
-          propsForLabels: { fontFamily: 'Fira Sans', fontSize: 13 },
-          strokeWidth: 2,
-        }}
+        chartConfig={config}
         style={{ paddingRight: 40, marginLeft: -8 }}
       />
     </View>

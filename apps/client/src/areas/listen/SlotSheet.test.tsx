@@ -118,7 +118,7 @@ test('it steps along, and stops at both ends', async () => {
 test('taken at the level that it has, it is set by number and given back', async () => {
   levels({ 9: 77 }, 0);
   const send = jest.spyOn(feed, 'sendLevels').mockImplementation(() => undefined);
-  const output = { hot: true, since: 1, by: 'Ivo', holds: [], rate: 0, targets: {} };
+  const output = { hot: true, since: 1, by: 'Ivo', holds: [], rate: 0, pictures: [], targets: {} };
   Object.assign(live, { output });
   await sheet('u1', 9);
   fireEvent.click(screen.getByRole('button', { name: 'Take 1/10' }));

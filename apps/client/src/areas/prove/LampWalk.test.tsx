@@ -16,6 +16,7 @@ const hot = (...holds: OutputReport['holds'][number][]): OutputReport => ({
   by: 'Ivo',
   holds,
   rate: 44,
+  pictures: [],
   targets: {},
 });
 const press = async (name: string) => {

@@ -3,7 +3,7 @@ import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import ChevronRight from 'lucide-react-native/icons/chevron-right';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { formatAddress, wireKey, type SlotAddress } from '@taxiarch/core/address';
+import { formatAddress, isAddressed, wireKey, type SlotAddress } from '@taxiarch/core/address';
 import { attributeLabel, channelMaximum } from '@taxiarch/core/fixture';
 import { slotsOf, type PatchedLamp } from '@taxiarch/core/patch';
 import {
@@ -16,7 +16,7 @@ import {
   receivedBy,
   runsOf,
   type ChannelValues,
-} from '@taxiarch/core/walk';
+} from '@taxiarch/core/level';
 import { onWire, readSlots, useLive, useSlots } from '@/data/live';
 import { holdsHere, setLevels } from '@/data/output';
 import { useShow } from '@/data/show';
@@ -182,7 +182,13 @@ export function LampWalk({ lamps, onChoose }: Props) {
       {universe?.protocol === 'artnet' && held && (
         <ArtNetNote universeKey={wireKey({ protocol: 'artnet', number: universe.wire })} />
       )}
-      {!universe && <Text kind="soft">Universe {lamp.universe} is not in the show, so this lamp cannot be taken.</Text>}
+      {!universe && (
+        <Text kind="soft">
+          {isAddressed(lamp)
+            ? `Universe ${lamp.universe} is not in the show, so this lamp cannot be taken.`
+            : 'It has no address, so it cannot be taken.'}
+        </Text>
+      )}
       {intensity >= 0 && slider(intensity)}
       {cells > 1 && (
         <CellWalk key={lamp.id} cells={cells} what={patched.run ? 'pixel' : 'cell'} held={held} onLight={lightCell} />

@@ -6,7 +6,7 @@ import { asked, hold, liveOf, open, settled } from '@/testing/server';
 import { RangeTake } from './RangeTake';
 
 const records = nightFerry();
-const hot = { hot: true, since: 1, by: 'Ivo', holds: [hold(3, 3, [1, 4])], rate: 44, targets: {} };
+const hot = { hot: true, since: 1, by: 'Ivo', holds: [hold(3, 3, [1, 4])], rate: 44, pictures: [], targets: {} };
 const held = liveOf(records, { output: hot });
 const type = (text: string) =>
   fireEvent.change(screen.getByLabelText('One slot or a run'), { target: { value: text } });

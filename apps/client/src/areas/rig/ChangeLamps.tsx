@@ -19,6 +19,7 @@ import {
   setPlace,
   setTag,
   shift,
+  unaddress,
 } from '@taxiarch/core/patch';
 import type { Plan } from '@taxiarch/core/edit';
 import { type Tag, TAGS } from '@taxiarch/core/records';
@@ -32,6 +33,7 @@ import { newId, wholeFrom } from '@/data/numbers';
 const ACTS = [
   { value: 'address', label: 'Give new addresses' },
   { value: 'shift', label: 'Shift by channels' },
+  { value: 'unaddress', label: 'Take addresses away' },
   { value: 'copy', label: 'Copy' },
   { value: 'mode', label: 'Change mode' },
   { value: 'number', label: 'Number anew' },
@@ -76,6 +78,8 @@ function planOf(show: Show, ids: readonly string[], act: Act, form: Form): Resul
   switch (act) {
     case 'address':
       return place.ok ? readdress(show, ids, place.value, newId) : place;
+    case 'unaddress':
+      return unaddress(show, ids, newId);
     case 'copy':
       if (number === undefined) return NO_NUMBER;
       return place.ok ? copyLamps(show, ids, number, place.value, newId) : place;

@@ -1,7 +1,14 @@
 /** Address switches of the lamps that are chosen, on the screen and as a sheet to print. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import { DIP_USUAL, dipSwitches, formatAddress, type DipScheme, type DipSwitch } from '@taxiarch/core/address';
+import {
+  DIP_USUAL,
+  dipSwitches,
+  formatAddress,
+  isAddressed,
+  type DipScheme,
+  type DipSwitch,
+} from '@taxiarch/core/address';
 import { addressesOf, lampsOf } from '@taxiarch/core/patch';
 import { rigSelection, useSelection } from '@/data/selection';
 import { useShow } from '@/data/show';
@@ -88,27 +95,29 @@ export function DipPage() {
       </View>
       <View id="switches">
         {lamps.flatMap(({ lamp }) =>
-          addressesOf(lamp).map((at, block) => {
-            const row = dipSwitches(at.channel, full);
-            return (
-              <View
-                key={`${lamp.id} ${block}`}
-                className="gap-1 border-b border-line py-2"
-                style={{ breakInside: 'avoid' } as object}
-              >
-                <View className="flex-row gap-3">
-                  <Text kind="mono" className="font-medium">
-                    {lamp.number}
-                  </Text>
-                  <Text className="flex-1" numberOfLines={1}>
-                    {lamp.name}
-                  </Text>
-                  <Text kind="mono">{formatAddress(at)}</Text>
+          addressesOf(lamp)
+            .filter(isAddressed)
+            .map((at, block) => {
+              const row = dipSwitches(at.channel, full);
+              return (
+                <View
+                  key={`${lamp.id} ${block}`}
+                  className="gap-1 border-b border-line py-2"
+                  style={{ breakInside: 'avoid' } as object}
+                >
+                  <View className="flex-row gap-3">
+                    <Text kind="mono" className="font-medium">
+                      {lamp.number}
+                    </Text>
+                    <Text className="flex-1" numberOfLines={1}>
+                      {lamp.name}
+                    </Text>
+                    <Text kind="mono">{formatAddress(at)}</Text>
+                  </View>
+                  {row.ok ? <Switches row={row.value} /> : <Text tone="fault">{row.why}</Text>}
                 </View>
-                {row.ok ? <Switches row={row.value} /> : <Text tone="fault">{row.why}</Text>}
-              </View>
-            );
-          }),
+              );
+            }),
         )}
       </View>
     </Screen>

@@ -5,8 +5,17 @@ import type { PatchedLamp } from '@taxiarch/core/patch';
 import type { Lamp } from '@taxiarch/core/records';
 import { hasDraft, useDraft } from '@/forms/draft';
 import { propose } from '@/data/show';
-import { Button, Choice, Field, Notice, Section, Text } from '@/ui';
-import { changeOf, formOf, readForm, sentenceOf, type FormFaults } from './lampForm';
+import { Button, Choice, Field, Fold, Notice, Section, Text } from '@/ui';
+import {
+  changeOf,
+  formOf,
+  PAPER,
+  PAPER_FIELDS,
+  readForm,
+  sentenceOf,
+  type FormFaults,
+  type PaperField,
+} from './lampForm';
 
 export function EditLamp({ patched }: { patched: PatchedLamp }) {
   const { lamp, type } = patched;
@@ -32,8 +41,9 @@ export function EditLamp({ patched }: { patched: PatchedLamp }) {
     propose(sentence, [changeOf(base, read.lamp)]).then(clear, (error: Error) => setTrouble(error.message));
   };
 
-  const field = (name: 'number' | 'name' | 'address', label: string, mono: boolean) => (
+  const field = (name: 'number' | 'name' | 'address' | PaperField, label: string, mono: boolean) => (
     <Field
+      key={name}
       label={label}
       mono={mono}
       value={form[name]}
@@ -48,7 +58,7 @@ export function EditLamp({ patched }: { patched: PatchedLamp }) {
         <View className="w-24">{field('number', 'Number', true)}</View>
         <View className="flex-1">{field('name', 'Name', false)}</View>
       </View>
-      {field('address', 'Address, universe/channel', true)}
+      {field('address', 'Address, universe/channel; empty for none', true)}
       {type.modes.length > 1 && (
         <View className="gap-1">
           <Text kind="label">Mode</Text>
@@ -60,6 +70,12 @@ export function EditLamp({ patched }: { patched: PatchedLamp }) {
           />
         </View>
       )}
+      <Fold title="On papers and in files" of={lamp.name}>
+        <View className="gap-2">
+          {PAPER_FIELDS.map((name) => field(name, PAPER[name], false))}
+          {lamp.uuid !== '' && <Text kind="monoSmall">Id in files: {lamp.uuid}</Text>}
+        </View>
+      </Fold>
       {trouble !== '' && (
         <Notice
           state="must fix"

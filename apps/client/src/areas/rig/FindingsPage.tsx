@@ -9,6 +9,9 @@ import { PlanPreview } from '@/forms/PlanPreview';
 import { Button, Choice, Screen, Sentence, StateWord, Text, count } from '@/ui';
 import { newId } from '@/data/numbers';
 
+/** What is not said yet, and no fault. */
+const LATER: ReadonlySet<PatchFinding['rule']> = new Set(['unaddressed', 'unknown-type']);
+
 /** Findings shown at once. */
 const MOST = 50;
 
@@ -40,9 +43,10 @@ function Repairs({ finding }: { finding: PatchFinding }) {
 
 function FindingCard({ finding, open, onOpen }: { finding: PatchFinding; open: boolean; onOpen: () => void }) {
   const { patch } = useShow();
+  const unknown = finding.rule === 'unknown-type' ? patch.lamp(finding.subjects[0] ?? '')?.type : undefined;
   return (
     <View className="gap-2 rounded border border-line bg-surface p-3" role="listitem">
-      <StateWord state="must fix" />
+      <StateWord state={LATER.has(finding.rule) ? 'look at' : 'must fix'} />
       <Text>{finding.sentence}</Text>
       <View className="flex-row flex-wrap gap-3">
         {finding.subjects.slice(0, 6).map((id) => {
@@ -58,7 +62,12 @@ function FindingCard({ finding, open, onOpen }: { finding: PatchFinding; open: b
           );
         })}
       </View>
-      {open ? <Repairs finding={finding} /> : <Button label="Mend" onPress={onOpen} />}
+      {unknown && (
+        <Link href={`/rig/types/${unknown.id}`}>
+          <Text tone="press">Say which type “{unknown.name}” is</Text>
+        </Link>
+      )}
+      {!unknown && (open ? <Repairs finding={finding} /> : <Button label="Mend" onPress={onOpen} />)}
     </View>
   );
 }

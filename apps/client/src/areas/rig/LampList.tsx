@@ -27,13 +27,17 @@ type Item =
 const ROW_HEIGHT = 56;
 
 function groupsOf({ records, patch }: Show, order: Order): { title: string; lamps: PatchedLamp[] }[] {
-  if (order === 'universe')
-    return patch.universes().map((number) => {
+  const all = [...patch.all()].sort((a, b) => a.lamp.number - b.lamp.number);
+  if (order === 'universe') {
+    const groups = patch.universes().map((number) => {
       const name = records.universe.find((one) => one.number === number)?.name ?? 'not in the show';
       const lamps = [...new Set(patch.universe(number).map(({ patched }) => patched))];
       return { title: name === '' ? `Universe ${number}` : `Universe ${number}, ${name}`, lamps };
     });
-  const all = [...patch.all()].sort((a, b) => a.lamp.number - b.lamp.number);
+    const nowhere = all.filter(({ spans }) => spans.length === 0);
+    const [unknown, none] = [true, false].map((is) => nowhere.filter(({ type }) => type.unknown === is));
+    return [{ title: 'Without an address', lamps: none! }, { title: 'Of unknown types', lamps: unknown! }, ...groups];
+  }
   const places: readonly { id: string | null; name: string }[] = [...records.place].sort((a, b) => a.order - b.order);
   return [...places, { id: null, name: 'Without a place' }].map(({ id, name }) => ({
     title: name,
@@ -46,7 +50,7 @@ function itemsOf(show: Show, order: Order, query: string, place: string): Item[]
     (place === '' || lamp.placeId === place) &&
     (query === '' ||
       matchesWords(
-        `${lamp.number} ${lamp.name} ${type.maker} ${type.name} ${mode.name} ${formatAddress(lamp)} ${lamp.groups.join(' ')} ${lamp.tag}`,
+        `${lamp.number} ${lamp.name} ${type.maker} ${type.name} ${mode.name} ${formatAddress(lamp)} ${lamp.groups.join(' ')} ${lamp.tag} ${lamp.written} ${lamp.unit} ${lamp.position} ${lamp.class} ${lamp.function}`,
         query,
       ));
   return groupsOf(show, order).flatMap(({ title, lamps }) => {

@@ -1,9 +1,9 @@
 /** One lamp: what it is, where it stands, its channels with what is on the wire now, and changing it. */
 import { Link, useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import { View } from 'react-native';
-import { formatAddress, type SlotAddress } from '@taxiarch/core/address';
+import { formatAddress, isAddressed, type SlotAddress } from '@taxiarch/core/address';
 import { attributeLabel, channelMaximum, joinValue, rangeAt } from '@taxiarch/core/fixture';
-import type { FixtureChannel } from '@taxiarch/core/records';
+import type { FixtureChannel, Lamp } from '@taxiarch/core/records';
 import { type PatchedLamp, removeLamps, slotsOf } from '@taxiarch/core/patch';
 import { rigSelection, walkSelection } from '@/data/selection';
 import { whyHref } from '@/data/diagnosis';
@@ -12,6 +12,7 @@ import { useFindings, useShow } from '@/data/show';
 import { DeletePlan } from '@/forms/Delete';
 import { Way } from '@/areas/why/Way';
 import { Button, Screen, Section, Sentence, Text, count, WhyLink } from '@/ui';
+import { Answers } from './Answers';
 import { EditLamp } from './EditLamp';
 
 function ChannelRow({
@@ -66,6 +67,19 @@ export function LampPage() {
   ) : null;
 }
 
+/** What papers and files of others say of it. */
+const paperText = ({ written, unit, position, class: its, function: does }: Lamp): string =>
+  [
+    written && `Written ${written}`,
+    unit && `unit ${unit}`,
+    position && `on ${position}`,
+    its && `class ${its}`,
+    does && `function ${does}`,
+  ]
+    .filter(Boolean)
+    .join(', ')
+    .replace(/^./, (first) => first.toUpperCase());
+
 /** What else can be done to a lamp, as it can be done to many. */
 const MORE = [
   { act: 'address', label: 'Move' },
@@ -83,6 +97,7 @@ function LampDetails({ patched }: { patched: PatchedLamp }) {
   const { lamp, type, mode, footprint } = patched;
   const universe = records.universe.find((one) => one.number === lamp.universe);
   const place = records.place.find((one) => one.id === lamp.placeId);
+  const paper = paperText(lamp);
   const addresses = mode.channels.map((channel) => slotsOf(patched, channel));
   const now = useSlots(onWire(addresses.flat(), records.universe));
   /** Place among all slots of each channel's first one */
@@ -97,7 +112,7 @@ function LampDetails({ patched }: { patched: PatchedLamp }) {
       sentence={
         <View className="gap-1">
           <Sentence>
-            {lamp.number} {lamp.name} at {formatAddress(lamp)}
+            {lamp.number} {lamp.name} {isAddressed(lamp) ? `at ${formatAddress(lamp)}` : 'has no address'}
           </Sentence>
           {findings.map(({ sentence }) => (
             <Text key={sentence} tone="fault">
@@ -124,11 +139,13 @@ function LampDetails({ patched }: { patched: PatchedLamp }) {
         {type.maker} {type.name}, {mode.name}, {count(footprint, 'channel')}
         {place ? `. ${place.name}` : ''}: {lamp.x} m across, {lamp.y} m along, {lamp.z} m up.
       </Text>
+      {paper !== '' && <Text kind="soft">{paper}.</Text>}
       {universe && (
         <Section title="Its way, as far as it is known">
           <Way universe={universe.number} />
         </Section>
       )}
+      <Answers lampId={lamp.id} uid={lamp.uid} />
       <Section title={universe ? 'Channels, as received now' : 'Channels'}>
         {mode.channels.map((channel, i) => (
           <ChannelRow

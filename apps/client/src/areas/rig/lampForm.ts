@@ -1,30 +1,46 @@
 /** The form of a lamp: from record to text and back, with what is wrong in sentences. */
-import { formatAddress, readAddress } from '@taxiarch/core/address';
+import { formatAddress, isAddressed, readLampAddress } from '@taxiarch/core/address';
 import { checkRecord, type Lamp } from '@taxiarch/core/records';
 import type { ProposedChange } from '@taxiarch/core/edit';
 
-export interface LampForm {
+/** What papers and files of others say of a lamp, and what it is called on the form. */
+export const PAPER = {
+  written: 'Number as written',
+  unit: 'Unit number',
+  position: 'Hanging position',
+  class: 'Class',
+  function: 'Function',
+} as const satisfies Partial<Record<keyof Lamp, string>>;
+export type PaperField = keyof typeof PAPER;
+export const PAPER_FIELDS = Object.keys(PAPER) as PaperField[];
+
+export interface LampForm extends Readonly<Record<PaperField, string>> {
   readonly number: string;
   readonly name: string;
+  /** Empty where it has none */
   readonly address: string;
   readonly mode: string;
 }
 
-export const formOf = (lamp: Lamp): LampForm => ({
-  number: String(lamp.number),
-  name: lamp.name,
-  address: formatAddress(lamp),
-  mode: lamp.mode,
-});
+export const formOf = (lamp: Lamp): LampForm => {
+  const { number, name, mode, written, unit, position } = lamp;
+  const address = isAddressed(lamp) ? formatAddress(lamp) : '';
+  return {
+    ...{ number: String(number), name, address, mode },
+    ...{ written, unit, position, class: lamp.class, function: lamp.function },
+  };
+};
 
 export type FormFaults = Partial<Record<keyof LampForm, string>>;
 
 /** The lamp as the form would have it, or what is wrong with each field. */
 export function readForm(lamp: Lamp, form: LampForm): { lamp: Lamp } | { faults: FormFaults } {
-  const address = readAddress(form.address);
+  const address = readLampAddress(form.address);
   if (!address.ok) return { faults: { address: address.why } };
+  const paper = Object.fromEntries(PAPER_FIELDS.map((field) => [field, form[field].trim()]));
   const next: Lamp = {
     ...lamp,
+    ...(paper as Record<PaperField, string>),
     number: /^\d+$/.test(form.number.trim()) ? Number(form.number) : NaN,
     name: form.name.trim(),
     mode: form.mode,
@@ -39,11 +55,16 @@ export function readForm(lamp: Lamp, form: LampForm): { lamp: Lamp } | { faults:
 
 /** What was changed, in the words of the history; empty if nothing was. */
 export function sentenceOf(before: Lamp, after: Lamp): string {
+  const moved = formatAddress(before) !== formatAddress(after);
   const parts = [
     before.number !== after.number && `renumbered it ${after.number}`,
     before.name !== after.name && `renamed it ${after.name}`,
-    formatAddress(before) !== formatAddress(after) && `moved it to ${formatAddress(after)}`,
+    moved && (isAddressed(after) ? `moved it to ${formatAddress(after)}` : 'took its address away'),
     before.mode !== after.mode && `set its mode to ${after.mode}`,
+    ...PAPER_FIELDS.map(
+      (field) =>
+        before[field] !== after[field] && `set its ${PAPER[field].toLowerCase()} to ${after[field] || 'nothing'}`,
+    ),
   ].filter(Boolean);
   return parts.length === 0 ? '' : `Lamp ${before.number}: ${parts.join(', ')}`;
 }

@@ -19,6 +19,8 @@ const settings: Settings = {
   sendIpv6: false,
   diagnostics: false,
   changes: false,
+  rdmShare: 20,
+  rollEvery: 0,
   artnetTimeout: 10_000,
 };
 const edit = (seq: number, sentence: string) => ({ seq, sentence, author: 'Ivo', at: '2026-05-01T10:00:00.000Z' });

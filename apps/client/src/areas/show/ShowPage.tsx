@@ -169,6 +169,26 @@ function Sending({ settings, change }: { settings: Settings; change: (changes: P
   );
 }
 
+/** How lamps are asked over their DMX cables. */
+function Lamps({ settings, change }: { settings: Settings; change: (changes: Partial<Settings>) => void }) {
+  return (
+    <Section title="Asking lamps">
+      <Slider
+        label="Most of a port’s time for it, per cent"
+        value={settings.rdmShare}
+        max={50}
+        onChange={(share) => change({ rdmShare: Math.max(1, share) })}
+      />
+      <Slider
+        label="Call the roll by itself every so many minutes; 0 for never"
+        value={settings.rollEvery}
+        max={240}
+        onChange={(minutes) => change({ rollEvery: minutes })}
+      />
+    </Section>
+  );
+}
+
 /** What the show is called and what it is. */
 function Naming({ show }: { show: ShowInfo | undefined }) {
   const editing = useRecordForm<Pick<ShowInfo, 'name' | 'about'>, ShowInfo>('show', show, (one) => ({
@@ -241,6 +261,7 @@ export function ShowPage() {
           </Link>
         </Section>
         {settings && <Sending settings={settings} change={change} />}
+        {settings && <Lamps settings={settings} change={change} />}
       </View>
     </Screen>
   );

@@ -28,6 +28,7 @@ const standing = (over: Partial<StandingReport> = {}): StandingReport => ({
   wire: { of: 40, known: 40, old: 0 },
   ports: { of: 43, known: 42, old: 0 },
   lamps: { of: 420, known: 12, old: 3 },
+  asked: { of: 0, known: 0, old: 0 },
   took: 60,
   ...over,
 });

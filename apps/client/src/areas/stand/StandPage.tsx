@@ -128,7 +128,7 @@ function TroubleCard({ trouble }: { trouble: Trouble }) {
 }
 
 /** Each height with its own count: nothing is better known than it is. */
-function Heights({ standing: { wire, ports, lamps } }: { standing: StandingReport }) {
+function Heights({ standing: { wire, ports, lamps, asked } }: { standing: StandingReport }) {
   return (
     <View role="list" aria-label="How far it is known" className="gap-1">
       {wire.of > 0 && (
@@ -143,6 +143,13 @@ function Heights({ standing: { wire, ports, lamps } }: { standing: StandingRepor
           known="said"
           says={`${ports.known} of ${count(ports.of, 'port')} say that they send it`}
           href="/flow"
+        />
+      )}
+      {asked.of > 0 && (
+        <HeightRow
+          known="said"
+          says={`${asked.known} of ${count(asked.of, 'lamp')} that were asked answer as planned`}
+          href="/prove/roll"
         />
       )}
       {lamps.of > 0 && (
@@ -163,7 +170,7 @@ function HeightRow({
 }: {
   known: 'heard' | 'said' | 'seen';
   says: string;
-  href: '/listen' | '/flow' | '/prove';
+  href: '/listen' | '/flow' | '/prove' | '/prove/roll';
 }) {
   return (
     <View role="listitem" className="flex-row items-center gap-3">

@@ -22,6 +22,7 @@ import {
   count,
   useWide,
 } from '@/ui';
+import { RigHands } from './RigHands';
 
 function PortRow({ port }: { port: StandInPort }) {
   const { number, use, protocol, wire, state, peak, lit, sources, merge } = port;
@@ -238,13 +239,16 @@ function Box({ box }: { box: StandIn }) {
         {box.delays > 0 && ` · ${box.delays} ms late`}
       </Text>
       {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
-      <View className="flex-row gap-2">
-        <Button label={`${power} ${box.name}`} short={power} grow onPress={() => act({ power: !box.powered })} />
-        {node && (
-          <Button label={`${cable} ${box.name}`} short={cable} grow onPress={() => act({ plugged: !box.plugged })} />
-        )}
-        {!box.visualiser && <Button label={`${knobs} ${box.name}`} short={knobs} onPress={() => setOpen(!open)} />}
-      </View>
+      {box.rig && <RigHands box={box} act={act} />}
+      {!box.rig && (
+        <View className="flex-row gap-2">
+          <Button label={`${power} ${box.name}`} short={power} grow onPress={() => act({ power: !box.powered })} />
+          {node && (
+            <Button label={`${cable} ${box.name}`} short={cable} grow onPress={() => act({ plugged: !box.plugged })} />
+          )}
+          {!box.visualiser && <Button label={`${knobs} ${box.name}`} short={knobs} onPress={() => setOpen(!open)} />}
+        </View>
+      )}
       {box.visualiser && <Wrongs box={box} act={act} />}
       {open && !node && <Front box={box} act={act} />}
       {open && node && (

@@ -5,7 +5,7 @@ import { LiveStrip } from './LiveStrip';
 
 const records = nightFerry();
 const strip = () => screen.getByRole('status', { name: 'Live strip' });
-const hot = { hot: true, since: 40_000, by: 'Ivo', holds: [], rate: 0, targets: {} };
+const hot = { hot: true, since: 40_000, by: 'Ivo', holds: [], rate: 0, pictures: [], targets: {} };
 
 test('while safe it says what is heard', async () => {
   await open(<LiveStrip />, { records });

@@ -15,6 +15,7 @@ import { inputOff } from './inputOff';
 import { inputPriority } from './inputPriority';
 import { lampAddress } from './lampAddress';
 import { lampDead } from './lampDead';
+import { lampDeaf } from './lampDeaf';
 import { lampElsewhere } from './lampElsewhere';
 import { lampMode } from './lampMode';
 import { lampShifted } from './lampShifted';
@@ -66,6 +67,7 @@ export const CAUSES: readonly Cause[] = [
   inputPriority,
   lampAddress,
   lampDead,
+  lampDeaf,
   lampElsewhere,
   lampMode,
   lampShifted,

@@ -17,16 +17,22 @@ export interface Given {
   readonly records?: ShowRecords;
   readonly present?: Present;
   readonly answers?: Observed['answers'];
+  /** Lamps that were asked lately, over their cables */
+  readonly asked?: readonly string[];
 }
 
 /** What stands near something, while the world is as `change` makes it. */
 export function scene(about: Subject, change: (world: World) => World, given: Given = {}): Scene {
   const { records = ferry, present = PRESENT, answers = new Map<string, 'yes' | 'no'>() } = given;
+  const asked = given.asked ?? [];
   const patch = patchOf(records);
-  const world = (lampIds: readonly string[]) => plannedWorld(records, patch, lampIds, present);
+  const world = (lampIds: readonly string[]) => {
+    const planned = plannedWorld(records, patch, lampIds, present);
+    return { ...planned, lamps: planned.lamps.map((one) => ({ ...one, asked: asked.includes(one.id) })) };
+  };
   const ground: Ground = {
     whole: { records, patch, entries: [] } as unknown as Ground['whole'],
-    seen: { ...observe(change(world([]))), answers, settling: new Set(), confirmed: new Map(), besides: true },
+    seen: { ...observe(change(world(asked))), answers, settling: new Set(), confirmed: new Map(), besides: true },
     names: namesOf(records),
     world,
   };

@@ -3,6 +3,7 @@ import equal from 'fast-deep-equal';
 import type { AnyRecord, Kind } from '../../records';
 import type { Change, Edit } from '../edit';
 import type { Loose, LooseShow, Step } from './step';
+import { to10 } from './to10';
 import { to2 } from './to2';
 import { to3 } from './to3';
 import { to4 } from './to4';
@@ -10,10 +11,11 @@ import { to5 } from './to5';
 import { to6 } from './to6';
 import { to7 } from './to7';
 import { to8 } from './to8';
+import { to9 } from './to9';
 import { versionSeen } from './unnumbered';
 
 /** In sequence. A new one is a file beside these and a line here. */
-const STEPS: readonly Step[] = [to2, to3, to4, to5, to6, to7, to8];
+const STEPS: readonly Step[] = [to2, to3, to4, to5, to6, to7, to8, to9, to10];
 
 /** The version in which records are written today. */
 export const RECORD_VERSION = STEPS[STEPS.length - 1]!.to;

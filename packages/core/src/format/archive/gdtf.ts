@@ -1,156 +1,16 @@
-/** GDTF 1.2 (DIN SPEC 15800): a fixture type as it comes in; how it goes out is in gdtfOut.ts. */
-import { SLOTS } from '../../address';
+/** GDTF 1.0 to 1.2 (DIN SPEC 15800): a fixture type as it comes in; how it goes out is in gdtfOut.ts. */
 import { ok, refuse, type Result } from '../../result';
-import { blockOf, modeFault } from '../../fixture';
-import {
-  FIXTURE_KINDS,
-  type FixtureChannel,
-  type FixtureKind,
-  type FixtureMode,
-  type FixtureType,
-  type ValueRange,
-} from '../../records';
-import { guidOf, isGuid } from './guid';
-import { openZip } from './zip';
-import { readXml, XmlElement } from './xml';
+import { FIXTURE_KINDS, PLAIN_TYPE, type FixtureKind, type FixtureMode, type FixtureType } from '../../records';
+import { channelElements, functionsOf, partsOf, readMode } from './gdtfMode';
+import { fitted, guidOf, isGuid } from '../../arrival';
+import { entryNamed, openZip, type Entries } from './zip';
+import { readXml, type XmlElement } from './xml';
 
 /** The entry of the archive that describes the type */
 export const DESCRIPTION = 'description.xml';
 
-/** `255/1`, `65535/2`, `255/1s` as a value of a channel with `bytes` bytes (DIN SPEC 15800, DMXValue). */
-export function readDmxValue(text: string, bytes: number): number | undefined {
-  const match = /^(\d+)\/([1-4])(s?)$/.exec(text.trim());
-  if (!match) return undefined;
-  const given = Number(match[2]);
-  const value = Math.min(Number(match[1]), 256 ** given - 1);
-  if (given >= bytes) return Math.floor(value / 256 ** (given - bytes));
-  if (match[3] === 's') return value * 256 ** (bytes - given);
-  // Without the s the bytes are mirrored: 255/1 of sixteen bits is 65535.
-  let mirrored = 0;
-  for (let i = 0; i < bytes; i += 1)
-    mirrored = mirrored * 256 + (Math.floor(value / 256 ** (given - 1 - (i % given))) % 256);
-  return mirrored;
-}
-
-interface Reference {
-  /** Names of the geometries within the one that is referred to */
-  readonly within: ReadonlySet<string>;
-  readonly breaks: readonly { readonly block: number; readonly offset: number }[];
-  /** Which reference to the same geometry, from 1 */
-  readonly cell: number;
-}
-
-const namesWithin = (geometry: XmlElement): string[] => [
-  geometry.at('Name'),
-  ...geometry.children.flatMap(namesWithin),
-];
-
-/** References in a mode's geometry, in the order of the document. */
-function referencesOf(root: XmlElement, top: readonly XmlElement[]): Reference[] {
-  const counts = new Map<string, number>();
-  const references: Reference[] = [];
-  const look = (geometry: XmlElement) => {
-    if (geometry.name === 'GeometryReference') {
-      const target = geometry.at('Geometry');
-      const cell = (counts.get(target) ?? 0) + 1;
-      counts.set(target, cell);
-      const found = top.find((one) => one.at('Name') === target);
-      references.push({
-        within: new Set(found ? namesWithin(found) : [target]),
-        breaks: geometry.all('Break').map((one) => ({
-          block: Number(one.at('DMXBreak') || 1),
-          offset: Number(one.at('DMXOffset') || 1),
-        })),
-        cell,
-      });
-    }
-    geometry.children.forEach(look);
-  };
-  look(root);
-  return references;
-}
-
-/** Named values of a channel: its channel sets, or its functions where those have none. */
-function rangesOf(functions: readonly XmlElement[], bytes: number): ValueRange[] {
-  const maximum = 256 ** bytes - 1;
-  const marks: { name: string; from: number }[] = [];
-  for (const one of functions) {
-    const start = readDmxValue(one.at('DMXFrom') || '0/1', bytes) ?? 0;
-    const sets = one.all('ChannelSet');
-    if (sets.length === 0 && functions.length > 1) marks.push({ name: one.at('Name'), from: start });
-    else if (sets.length > 0 && (readDmxValue(sets[0]!.at('DMXFrom'), bytes) ?? 0) > start)
-      marks.push({ name: '', from: start });
-    for (const set of sets)
-      marks.push({ name: set.at('Name').trim(), from: readDmxValue(set.at('DMXFrom'), bytes) ?? 0 });
-  }
-  marks.sort((a, b) => a.from - b.from);
-  return marks.flatMap(({ name, from }, i) => {
-    const to = (marks[i + 1]?.from ?? maximum + 1) - 1;
-    return name === '' || to < from ? [] : [{ name, from, to }];
-  });
-}
-
-function channelsOf(channel: XmlElement, references: readonly Reference[]): Result<FixtureChannel[]> {
-  const offsetText = channel.at('Offset').trim();
-  // A virtual channel takes no slot.
-  if (offsetText === '' || offsetText === 'None') return ok([]);
-  const offsets = offsetText.split(',').map(Number);
-  const all = channel.all('LogicalChannel').flatMap((logical) => logical.all('ChannelFunction'));
-  const logical = channel.child('LogicalChannel');
-  const attribute = logical?.at('Attribute') || all[0]?.at('Attribute') || 'NoFeature';
-  if (offsets.length > 4 || offsets.some((offset) => !Number.isInteger(offset) || offset < 1 || offset > SLOTS))
-    return refuse(
-      'not-understood',
-      `The channel ${attribute} has offsets that cannot be: “${offsetText.slice(0, 40)}”.`,
-    );
-  // The fourth byte of 32-bit channels is beyond what we resolve.
-  const used = offsets.slice(0, 3);
-  const bytes = used.length;
-  const initial = all.find((one) => channel.at('InitialFunction').endsWith(`.${one.at('Name')}`)) ?? all[0];
-  const value = readDmxValue(initial?.at('Default') || channel.at('Default'), bytes) ?? 0;
-  const ranges = rangesOf(all, bytes);
-  const geometry = channel.at('Geometry');
-  const base = {
-    attribute,
-    default: value,
-    highlight: readDmxValue(channel.at('Highlight'), bytes) ?? value,
-    ...(ranges.length > 0 && { ranges }),
-  };
-  const placed = (block: number, shift: number, cell: number | undefined): FixtureChannel => ({
-    ...base,
-    offsets: used.map((offset) => offset + shift),
-    ...(cell !== undefined && { cell }),
-    ...(block > 1 && { block }),
-  });
-  const overwrite = channel.at('DMXBreak') === 'Overwrite';
-  const own = overwrite ? 1 : Number(channel.at('DMXBreak') || 1);
-  const here = references.filter(({ within }) => within.has(geometry));
-  if (here.length === 0) {
-    const numbered = /^Cell (\d+)$/.exec(geometry);
-    return ok([placed(own, 0, numbered ? Number(numbered[1]) : undefined)]);
-  }
-  return ok(
-    here.map(({ breaks, cell }) => {
-      const found = overwrite ? breaks[breaks.length - 1] : (breaks.find(({ block }) => block === own) ?? breaks[0]);
-      return placed(found?.block ?? own, (found?.offset ?? 1) - 1, cell);
-    }),
-  );
-}
-
-export function readMode(mode: XmlElement, geometries: readonly XmlElement[]): Result<FixtureMode> {
-  const root = geometries.find((one) => one.at('Name') === mode.at('Geometry'));
-  const references = root ? referencesOf(root, geometries) : [];
-  const channels: FixtureChannel[] = [];
-  for (const channel of mode.child('DMXChannels')?.all('DMXChannel') ?? []) {
-    const some = channelsOf(channel, references);
-    if (!some.ok) return some;
-    channels.push(...some.value);
-  }
-  channels.sort((a, b) => blockOf(a) - blockOf(b) || a.offsets[0]! - b.offsets[0]!);
-  const made = { name: mode.at('Name').trim(), channels };
-  const fault = channels.length === 0 ? undefined : modeFault(made);
-  return fault === undefined ? ok(made) : refuse('not-possible', fault);
-}
+/** As which it stands where a file names no maker */
+const NO_MAKER = 'Unknown maker';
 
 export function guessKind(description: string, modes: readonly FixtureMode[]): FixtureKind {
   const said = /\bkind: (\w+)/.exec(description)?.[1];
@@ -169,34 +29,131 @@ export function guessKind(description: string, modes: readonly FixtureMode[]): F
   return has('Dimmer') ? 'dimmer' : 'other';
 }
 
-/** The fixture type in a GDTF file. Its `file` is left null: who keeps the bytes says under what name. */
-export function readGdtf(bytes: Uint8Array): Result<FixtureType> {
-  const entries = openZip(bytes);
-  if (!entries.ok) return entries;
-  const description = entries.value[DESCRIPTION];
-  if (!description) return refuse('not-understood', 'The archive holds no description.xml, so it is no GDTF file.');
-  const xml = readXml(description, 'The description of the type');
+/** What a description says of the type as a whole, as we keep it. */
+export interface TypeSaid extends Pick<FixtureType, 'maker' | 'name' | 'kind' | 'pan' | 'tilt' | 'beam' | 'field'> {}
+
+function* within(geometries: readonly XmlElement[]): Generator<XmlElement> {
+  for (const one of geometries) {
+    yield one;
+    yield* within(one.children);
+  }
+}
+
+export const beamsOf = (type: XmlElement): XmlElement[] =>
+  [...within(type.child('Geometries')?.children ?? [])].filter(({ name }) => name === 'Beam');
+
+/** Functions of the channels that carry an attribute, in all modes */
+export const functionsFor = (type: XmlElement, attribute: string): XmlElement[] =>
+  (type.child('DMXModes')?.all('DMXMode') ?? [])
+    .flatMap((mode) => channelElements(mode).flatMap(functionsOf))
+    .filter((one) => one.at('Attribute') === attribute);
+
+const degrees = (text: string): number => {
+  const number = Number(text);
+  return text === '' || !Number.isFinite(number) || number < 0 ? 0 : Math.round(number * 100) / 100;
+};
+
+/** How far it moves by an attribute, in degrees; 0 where no function says, or says only that it moves. */
+function travel(type: XmlElement, attribute: string): number {
+  const spans = functionsFor(type, attribute).map((one) =>
+    degrees(String(Math.abs(Number(one.at('PhysicalTo')) - Number(one.at('PhysicalFrom'))))),
+  );
+  const most = Math.max(0, ...spans);
+  return most <= 1 || most > 3600 ? 0 : most;
+}
+
+const angle = (type: XmlElement, attribute: string): number =>
+  Math.min(
+    180,
+    degrees(
+      beamsOf(type)
+        .find((one) => one.at(attribute) !== '')
+        ?.at(attribute) ?? '',
+    ),
+  );
+
+/** What a description says of its type. */
+export function saidOf(type: XmlElement, modes: readonly FixtureMode[]): TypeSaid {
+  return {
+    maker: fitted(type.at('Manufacturer')) || NO_MAKER,
+    name: fitted(type.at('Name')) || fitted(type.at('LongName')) || fitted(type.at('ShortName')),
+    kind: guessKind(type.at('Description'), modes),
+    pan: travel(type, 'Pan'),
+    tilt: travel(type, 'Tilt'),
+    beam: angle(type, 'BeamAngle'),
+    field: angle(type, 'FieldAngle'),
+  };
+}
+
+/** The description within an archive, whatever the capitals of its name. */
+export function openDescription(entries: Entries): Result<{ entry: string; root: XmlElement; type: XmlElement }> {
+  const entry = entryNamed(entries, DESCRIPTION);
+  if (entry === undefined)
+    return refuse('not-understood', 'The archive holds no description.xml, so it is no GDTF file.');
+  const xml = readXml(entries[entry]!, 'The description of the type');
   if (!xml.ok) return xml;
   const type = xml.value.child('FixtureType');
   if (xml.value.name !== 'GDTF' || !type) return refuse('not-understood', 'The description holds no fixture type.');
-  const geometries = type.child('Geometries')?.children ?? [];
-  const modes: FixtureMode[] = [];
-  for (const element of type.child('DMXModes')?.all('DMXMode') ?? []) {
-    const mode = readMode(element, geometries);
-    if (!mode.ok) return mode;
-    if (mode.value.channels.length > 0) modes.push(mode.value);
+  return ok({ entry, root: xml.value, type });
+}
+
+export const modeElements = (type: XmlElement): readonly XmlElement[] => type.child('DMXModes')?.all('DMXMode') ?? [];
+
+/** The modes that can be read, each under a name of its own with its element, and of the others why they cannot. */
+export function readModes(type: XmlElement): { modes: { mode: FixtureMode; element: XmlElement }[]; notes: string[] } {
+  const parts = partsOf(type);
+  const modes: { mode: FixtureMode; element: XmlElement }[] = [];
+  const notes: string[] = [];
+  const names = new Set<string>();
+  for (const element of modeElements(type)) {
+    const read = readMode(element, parts);
+    if (!read.ok) notes.push(`Mode “${fitted(element.at('Name'))}” is left out: ${read.why}`);
+    // Machines without light have modes without channels; no lamp can be in one.
+    if (!read.ok || read.value.channels.length === 0) continue;
+    let { name } = read.value;
+    for (let i = 2; names.has(name); i += 1) name = `${fitted(read.value.name, 110)} (${i})`;
+    if (name !== read.value.name) notes.push(`A further mode “${read.value.name}” is called “${name}” here.`);
+    names.add(name);
+    modes.push({ mode: { ...read.value, name }, element });
   }
-  const name = (type.at('Name') || type.at('LongName') || type.at('ShortName')).trim();
-  if (name === '') return refuse('not-understood', 'The fixture type has no name.');
-  if (modes.length === 0) return refuse('not-understood', `${name} has no mode with channels.`);
-  const id = type.at('FixtureTypeID');
+  return { modes, notes };
+}
+
+export interface GdtfContent {
+  /** Its `file` is left null: who keeps the bytes says under what name. */
+  readonly type: FixtureType;
+  /** What was left out or is called otherwise, in sentences */
+  readonly notes: readonly string[];
+}
+
+/** The fixture type in a GDTF file. A faulty mode is left out by name; without any sound one the file is refused. */
+export function readGdtf(bytes: Uint8Array): Result<GdtfContent> {
+  const entries = openZip(bytes);
+  if (!entries.ok) return entries;
+  const description = openDescription(entries.value);
+  if (!description.ok) return description;
+  const { type } = description.value;
+  const { modes: read, notes } = readModes(type);
+  const modes = read.map(({ mode }) => mode);
+  const said = saidOf(type, modes);
+  if (said.name === '') return refuse('not-understood', 'The fixture type has no name.');
+  if (modes.length === 0) {
+    // A machine of the network, say, which is no lamp.
+    if (notes.length === 0) return refuse('nothing', `${said.name} has no mode with channels.`);
+    return refuse('not-understood', notes[0]!);
+  }
+  const id = type.at('FixtureTypeID').trim();
   return ok({
-    id: isGuid(id) ? id.toLowerCase() : guidOf(`${type.at('Manufacturer')} ${name}`),
-    rev: 0,
-    maker: type.at('Manufacturer').trim() || 'Unknown maker',
-    name,
-    kind: guessKind(type.at('Description'), modes),
-    file: null,
-    modes,
+    type: {
+      ...PLAIN_TYPE,
+      ...said,
+      id: isGuid(id) ? id.toLowerCase() : guidOf(`${said.maker} ${said.name}`),
+      rev: 0,
+      // DIN SPEC 15800, FTRDMInfo: what its fixtures say of themselves by RDM.
+      answers: type.child('Protocols')?.child('FTRDMInfo') ? 'yes' : 'not known',
+      file: null,
+      modes,
+    },
+    notes,
   });
 }

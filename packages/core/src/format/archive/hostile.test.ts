@@ -2,12 +2,18 @@
 import fc from 'fast-check';
 import { strToU8, zipSync } from 'fflate';
 import { nightFerry } from '../../demo';
-import { readShowFile, readTable } from '..';
+import { lampTable, readShowFile, tableIn } from '..';
+import { readSheets, writeSheet } from '../sheets';
 import { makeZip, openZip, readGdtf, readMvr, writeGdtf, writeMvr } from '.';
 
 const ferry = nightFerry();
 const gdtf = writeGdtf(ferry.type[0]!);
 const mvr = writeMvr({ ...ferry, lamp: ferry.lamp.slice(0, 3) }, () => undefined);
+const few = lampTable({ ...ferry, lamp: ferry.lamp.slice(0, 3) });
+const [xlsx, ods] = (['xlsx', 'ods'] as const).map((form) => writeSheet(few.heads, few.rows, 'L', form)) as [
+  Uint8Array,
+  Uint8Array,
+];
 const SENTENCE = { ok: false, why: expect.stringMatching(/^\S.*\.$/s) as string };
 
 const described = (xml: string) =>
@@ -54,6 +60,11 @@ const hostile: Readonly<Record<string, Uint8Array>> = {
 describe.each(Object.entries(hostile))('%s', (_, bytes) => {
   test('is refused as a type', () => expect(readGdtf(bytes)).toMatchObject(SENTENCE));
   test('is refused as a rig', () => expect(readMvr(bytes)).toMatchObject(SENTENCE));
+  test('is refused as a table, or is one of text without heads', () => {
+    const sheets = readSheets(bytes);
+    if (!sheets.ok) expect(sheets).toMatchObject(SENTENCE);
+    else expect(tableIn(sheets.value[0]!)).toMatchObject(SENTENCE);
+  });
 });
 
 const withChannel = (attributes: string) =>
@@ -76,7 +87,7 @@ test.each([
 test('files cut short at any place, or with any byte changed, are read or refused, never thrown over', () => {
   fc.assert(
     fc.property(
-      fc.constantFrom(gdtf, mvr),
+      fc.constantFrom(gdtf, mvr, xlsx, ods),
       fc.double({ min: 0, max: 0.999, noNaN: true }),
       fc.nat(255),
       fc.boolean(),
@@ -84,18 +95,19 @@ test('files cut short at any place, or with any byte changed, are read or refuse
         const at = Math.floor(where * file.length);
         const bytes = cut ? file.slice(0, at) : file.slice();
         if (!cut) bytes[at] = byte;
-        for (const result of [readGdtf(bytes), readMvr(bytes)])
+        for (const result of [readGdtf(bytes), readMvr(bytes), readSheets(bytes)])
           expect(result.ok || result.why.endsWith('.') || result.why.includes('.')).toBe(true);
       },
     ),
-    { numRuns: 150 },
+    { numRuns: 80 },
   );
 });
 
 test('any text at all is a table or a show file, or refused', () => {
   fc.assert(
     fc.property(fc.string({ unit: 'binary' }), (text) => {
-      for (const result of [readTable(text), readShowFile(text)]) if (!result.ok) expect(result.why).toMatch(/\.$/);
+      for (const result of [readSheets(new TextEncoder().encode(text)), readShowFile(text)])
+        if (!result.ok) expect(result.why).toMatch(/\.$/);
     }),
   );
 });
@@ -105,7 +117,7 @@ test('wrong kinds of things within a sound archive are refused', () => {
     readMvr(
       makeZip({
         'GeneralSceneDescription.xml': strToU8(
-          '<GeneralSceneDescription><Scene><Layers><Layer><ChildList><Fixture/></ChildList></Layer></Layers></Scene></GeneralSceneDescription>',
+          '<GeneralSceneDescription><Scene><Layers><Layer><ChildList><Truss/></ChildList></Layer></Layers></Scene></GeneralSceneDescription>',
         ),
       }),
     ),

@@ -12,15 +12,33 @@ const MOST_RATIO = 200;
 
 export type Entries = Readonly<Record<string, Uint8Array>>;
 
+/** A name as people mean it: however its letters are composed, without capitals. */
+const meant = (name: string): string =>
+  name
+    .normalize('NFC')
+    .toLowerCase()
+    .replace(/^\.?\//, '');
+const base = (name: string): string => name.slice(name.lastIndexOf('/') + 1);
+
+/**
+ * The name under which an archive holds an entry: as it is written, else whatever its capitals and the composition of
+ * its letters, else in another folder. Undefined if there is none.
+ */
+export function entryNamed(entries: Entries, name: string): string | undefined {
+  if (Object.hasOwn(entries, name)) return name;
+  const wanted = meant(slashed(name));
+  const names = Object.keys(entries);
+  return names.find((one) => meant(one) === wanted) ?? names.find((one) => base(meant(one)) === base(wanted));
+}
+
 class Refused extends Error {}
+
+/** Some programs part folders by the other slash. */
+const slashed = (name: string): string => name.replaceAll('\\', '/');
 
 /** A name that leads out of the archive's own folder. */
 const escapes = (name: string): boolean =>
-  name.includes('\\') ||
-  name.startsWith('/') ||
-  /^[A-Za-z]:/.test(name) ||
-  name.includes('\0') ||
-  name.split('/').includes('..');
+  name.startsWith('/') || /^[A-Za-z]:/.test(name) || name.includes('\0') || name.split('/').includes('..');
 
 /** Everything in an archive by name; refuses bombs, escaping names and what is no ZIP archive. */
 export function openZip(bytes: Uint8Array): Result<Entries> {
@@ -38,12 +56,13 @@ export function openZip(bytes: Uint8Array): Result<Entries> {
           throw new Refused(`The archive would unpack to more than ${MOST_UNPACKED / MIB} MB.`);
         if (originalSize > RATIO_FROM && originalSize > size * MOST_RATIO)
           throw new Refused(`“${name.slice(0, 80)}” in the archive unpacks to more than ${MOST_RATIO} times its size.`);
-        if (escapes(name))
+        if (escapes(slashed(name)))
           throw new Refused(`The archive holds a file whose name leads elsewhere: “${name.slice(0, 80)}”.`);
-        return !name.endsWith('/');
+        return !slashed(name).endsWith('/');
       },
     });
-    return count === 0 ? refuse('not-understood', 'The archive is empty.') : ok(entries);
+    if (count === 0) return refuse('not-understood', 'The archive is empty.');
+    return ok(Object.fromEntries(Object.entries(entries).map(([name, content]) => [slashed(name), content])));
   } catch (error) {
     return refuse(
       'not-understood',

@@ -1,6 +1,6 @@
 /** The show's patch beside that of another program, lamp by lamp; a difference can be lit and taken over. */
 import { View } from 'react-native';
-import { RigIn } from '@/areas/rig/files/FilesPage';
+import { FileChoice } from '@/areas/rig/files/FileChoice';
 import { useStandIns } from '@/data/machines';
 import { Button, Screen, Sentence, Text } from '@/ui';
 
@@ -20,7 +20,7 @@ export function ComparePage() {
           />
         </View>
       )}
-      <RigIn />
+      <FileChoice />
     </Screen>
   );
 }

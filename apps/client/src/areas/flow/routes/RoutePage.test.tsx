@@ -35,7 +35,7 @@ const report = (over: Partial<RouteReport> = {}): RouteReport => ({
   to: ['239.255.0.101'],
   ...over,
 });
-const hot = { hot: true, since: 1, by: '', holds: [], rate: 0, targets: {} };
+const hot = { hot: true, since: 1, by: '', holds: [], rate: 0, pictures: [], targets: {} };
 const page = (over: Partial<Route> = {}, now: RouteReport | undefined = report(), output = hot) => {
   const records: ShowRecords = { ...ferry, route: [{ ...route, ...over }] };
   const live = liveOf(records, { routes: now ? [now] : [], output });

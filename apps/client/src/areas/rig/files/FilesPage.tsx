@@ -1,69 +1,55 @@
 /** The rig imported and exported, in open formats. */
+import { View } from 'react-native';
+import { TABLE_FORMS, type TableForm } from '@taxiarch/core/contract';
 import { useState } from 'react';
-import { TextInput, View } from 'react-native';
 import { useShow } from '@/data/show';
-import { Button, Screen, Section, Sentence, Text, count, useColour } from '@/ui';
-import { FileImport } from './FileImport';
-import { TableImport } from './TableImport';
+import { Button, Choice, Screen, Section, Sentence, Text, count } from '@/ui';
+import { FileChoice } from './FileChoice';
 
 const OUT = [
-  { label: 'Rig as MVR', path: 'mvr', note: 'Lamps with types, modes, addresses, places, groups and positions.' },
-  { label: 'Lamps as CSV', path: 'csv/lamps', note: 'One line a lamp.' },
-  { label: 'Channels as CSV', path: 'csv/channels', note: 'One line a slot: whose it is and what it does.' },
-  { label: 'Pixels as CSV', path: 'csv/pixels', note: 'Runs with their first and last addresses.' },
+  { label: 'Rig as MVR', path: 'mvr', note: 'Lamps, pixels and machines, with all that came in from elsewhere.' },
   { label: 'Whole show', path: 'show', note: 'Everything in one JSON document, to be kept or opened elsewhere.' },
 ] as const;
 
-/** A rig from a file or a pasted table, compared with the show row by row. */
-export function RigIn() {
-  const colour = useColour();
-  const [table, setTable] = useState<{ text: string; name: string }>();
-  const [pasted, setPasted] = useState('');
-  if (table) return <TableImport text={table.text} name={table.name} onLeave={() => setTable(undefined)} />;
+const TABLES = [
+  { label: 'Lamps', table: 'lamps', note: 'One line a lamp.' },
+  { label: 'Channels', table: 'channels', note: 'One line a slot: whose it is and what it does.' },
+  { label: 'Pixels', table: 'pixels', note: 'Runs with their first and last addresses.' },
+] as const;
+
+const FORMS = TABLE_FORMS.map((form) => ({ value: form, label: form.toUpperCase() }));
+
+function Out({ label, path, note }: { label: string; path: string; note: string }) {
   return (
-    <>
-      <FileImport onTable={(text, name) => setTable({ text, name })} />
-      <Text kind="label">Or paste a table, with its heads in the first row</Text>
-      <TextInput
-        aria-label="Table to paste"
-        multiline
-        value={pasted}
-        onChangeText={setPasted}
-        placeholder={'Number, Name, Type, Mode, Address\n1, name of the lamp, type, mode, 2/1'}
-        placeholderTextColor={colour('soft')}
-        className="h-28 rounded border border-line bg-surface p-3 font-mono text-base text-text"
-      />
-      <Button
-        label="Read the table"
-        disabled={pasted.trim() === ''}
-        onPress={() => setTable({ text: pasted, name: 'a pasted table' })}
-      />
-    </>
+    <View className="flex-row items-center gap-3">
+      <View className="flex-1">
+        <Text>{label}</Text>
+        <Text kind="small">{note}</Text>
+      </View>
+      <Button label={`Export ${label}`} short="Export" onPress={() => window.location.assign(`/api/export/${path}`)} />
+    </View>
   );
 }
 
 export function FilesPage() {
   const { records } = useShow();
+  const [form, setForm] = useState<TableForm>('csv');
   return (
     <Screen sentence={<Sentence>Import a rig, or export {count(records.lamp.length, 'lamp')}.</Sentence>}>
       <Section title="Import">
-        <RigIn />
+        <FileChoice />
       </Section>
       <Section title="Export">
-        {OUT.map(({ label, path, note }) => (
-          <View key={path} className="flex-row items-center gap-3">
-            <View className="flex-1">
-              <Text>{label}</Text>
-              <Text kind="small">{note}</Text>
-            </View>
-            <Button
-              label={`Export ${label}`}
-              short="Export"
-              onPress={() => window.location.assign(`/api/export/${path}`)}
-            />
-          </View>
+        {OUT.map((one) => (
+          <Out key={one.path} {...one} />
         ))}
         <Text kind="small">A fixture type is exported as GDTF from its own page, under Types.</Text>
+      </Section>
+      <Section title="Export tables">
+        <Choice label="Kind of table" options={FORMS} value={form} onChange={setForm} />
+        {TABLES.map(({ label, table, note }) => (
+          <Out key={table} label={`${label} as ${form.toUpperCase()}`} path={`${form}/${table}`} note={note} />
+        ))}
       </Section>
     </Screen>
   );

@@ -3,7 +3,7 @@ import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { blocksOf, footprintOf, repeatCells } from '@taxiarch/core/fixture';
-import { FIXTURE_KINDS, type FixtureKind, type FixtureType } from '@taxiarch/core/records';
+import { ANSWERS, FIXTURE_KINDS, type FixtureKind, type FixtureType } from '@taxiarch/core/records';
 import { changeType, removeType } from '@taxiarch/core/patch';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
@@ -11,6 +11,7 @@ import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
 import { Button, Choice, Empty, Field, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
 import { wholeFrom } from '@/data/numbers';
+import { UnknownType } from './UnknownType';
 import { ChannelRows } from './ChannelRows';
 import { SlotPicture } from './SlotPicture';
 import { useTypes } from './choose';
@@ -24,6 +25,8 @@ import {
   typeForm,
   type ModeForm,
   type TypeForm,
+  TRAVEL,
+  TRAVEL_FIELDS,
 } from './typeForm';
 import { kindWord } from './words';
 
@@ -63,6 +66,7 @@ export function TypePage() {
   const types = useTypes();
   const type = types.find((one) => one.id === id);
   if (id === 'new') return <TypeEditor key="new" type={undefined} />;
+  if (type?.unknown) return <UnknownType key={id} type={type} />;
   if (type) return <TypeEditor key={id} type={type} />;
   return loaded ? <Empty>This type is not in the show any more.</Empty> : null;
 }
@@ -117,6 +121,28 @@ function TypeEditor({ type }: { type: FixtureType | undefined }) {
         value={form.kind}
         onChange={(kind) => set({ kind: kind as FixtureKind })}
       />
+      <View className="gap-1">
+        <Text kind="label">Answers RDM</Text>
+        <Choice
+          label="Answers RDM"
+          options={ANSWERS.map((answers) => ({ value: answers, label: answers }))}
+          value={form.answers}
+          onChange={(answers) => set({ answers })}
+        />
+      </View>
+      <View className="flex-row flex-wrap gap-2">
+        {TRAVEL_FIELDS.map((field) => (
+          <View key={field} className="min-w-[150px] flex-1">
+            <Field
+              label={TRAVEL[field]}
+              mono
+              value={form[field]}
+              placeholder="not said"
+              onChange={(text) => set({ [field]: text })}
+            />
+          </View>
+        ))}
+      </View>
       <Section title="Mode">
         <Pick
           label="Mode"

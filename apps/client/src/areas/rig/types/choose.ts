@@ -49,6 +49,7 @@ export function findTypes(
   return types
     .filter(
       (type) =>
+        !type.unknown &&
         (kind === '' || type.kind === kind) &&
         (maker === '' || type.maker === maker) &&
         (footprint === undefined || type.modes.some((mode) => footprintOf(mode) === footprint)) &&

@@ -8,7 +8,7 @@ test.each(LIBRARY.map((type) => [type.name, type] as const))('%s is the same aft
 test('a row that cannot be read says which and why', () => {
   const [type] = LIBRARY;
   const form = typeForm(type!);
-  const broken = { ...form, modes: [{ ...form.modes[0]!, channels: [{ ...EMPTY_CHANNEL, slots: '1, 2, 3, 4' }] }] };
+  const broken = { ...form, modes: [{ ...form.modes[0]!, channels: [{ ...EMPTY_CHANNEL, slots: '1, 2, 3, 4, 5' }] }] };
   expect(readTypeForm(broken, type!)).toMatchObject({
     ok: false,
     why: expect.stringContaining('Channel 1, Dimmer') as string,

@@ -21,10 +21,27 @@ export interface ModeForm {
   readonly channels: readonly ChannelForm[];
 }
 
-export interface TypeForm {
+/** How far it moves and how wide it shines, and what these are called on the form. */
+export const TRAVEL = {
+  pan: 'Pan, °',
+  tilt: 'Tilt, °',
+  beam: 'Beam angle, °',
+  field: 'Field angle, °',
+} as const satisfies Partial<Record<keyof FixtureType, string>>;
+export type TravelField = keyof typeof TRAVEL;
+export const TRAVEL_FIELDS = Object.keys(TRAVEL) as TravelField[];
+
+/** Degrees as text, empty while nobody has said */
+const travelForm = (type: Pick<FixtureType, TravelField>): Record<TravelField, string> =>
+  mapTravel((field) => (type[field] === 0 ? '' : String(type[field])));
+const mapTravel = <T>(of: (field: TravelField) => T): Record<TravelField, T> =>
+  Object.fromEntries(TRAVEL_FIELDS.map((field) => [field, of(field)])) as Record<TravelField, T>;
+
+export interface TypeForm extends Readonly<Record<TravelField, string>> {
   readonly maker: string;
   readonly name: string;
   readonly kind: FixtureKind;
+  readonly answers: FixtureType['answers'];
   readonly modes: readonly ModeForm[];
 }
 
@@ -38,10 +55,12 @@ export const channelForm = (channel: FixtureChannel): ChannelForm => ({
   ranges: formatRanges(channel.ranges),
 });
 
-export const typeForm = ({ maker, name, kind, modes }: FixtureType): TypeForm => ({
+export const typeForm = ({ maker, name, kind, answers, modes, ...rest }: FixtureType): TypeForm => ({
+  ...travelForm(rest),
   maker,
   name,
   kind,
+  answers,
   modes: modes.map((mode) => ({ was: mode.name, name: mode.name, channels: mode.channels.map(channelForm) })),
 });
 
@@ -56,9 +75,11 @@ export const EMPTY_CHANNEL: ChannelForm = {
 };
 
 export const EMPTY_TYPE: TypeForm = {
+  ...mapTravel(() => ''),
   maker: '',
   name: '',
   kind: 'other',
+  answers: 'not known',
   modes: [{ was: '', name: 'Standard', channels: [EMPTY_CHANNEL] }],
 };
 
@@ -103,8 +124,21 @@ export function readTypeForm(form: TypeForm, base: Pick<FixtureType, 'id' | 'rev
     if (!mode.ok) return mode;
     modes.push(mode.value);
   }
-  const { id, rev, file } = base;
-  return ok({ id, rev, file, maker: form.maker.trim(), name: form.name.trim(), kind: form.kind, modes });
+  const { kind, answers } = form;
+  const travel = mapTravel((field) => (form[field].trim() === '' ? 0 : Number(form[field].replace(',', '.'))));
+  const odd = TRAVEL_FIELDS.find((field) => !(travel[field] >= 0));
+  if (odd)
+    return refuse('not-understood', `${TRAVEL[odd].replace(', °', '')}: “${form[odd]}” is no number of degrees.`);
+  return ok({
+    ...base,
+    ...travel,
+    unknown: false,
+    maker: form.maker.trim(),
+    name: form.name.trim(),
+    kind,
+    answers,
+    modes,
+  });
 }
 
 export const renamedModes = ({ modes }: TypeForm): Map<string, string> =>

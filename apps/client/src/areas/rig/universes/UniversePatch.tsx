@@ -115,7 +115,7 @@ export function UniversePatch() {
     const here = spans.filter(({ patched }) => !patched.run).map(({ patched }) => patched);
     const lamps = [...new Set([...lampsOf(show, chosen), ...here])].map(({ lamp }) => ({
       value: lamp.id,
-      label: `${lamp.number} ${lamp.name}, ${lamp.universe}/${lamp.channel}`,
+      label: `${lamp.number} ${lamp.name}, ${formatAddress(lamp)}`,
     }));
     return adding.what === undefined ? lamps : [{ value: NEW_LAMPS, label: adding.what }, ...lamps];
   }, [show, chosen, spans, adding.what]);

@@ -54,7 +54,7 @@ const page = (nodes: NodeReport[], output = {}) =>
     params: { machine: quay.id },
     live: liveOf(records, {
       nodes,
-      output: { hot: true, since: 1, by: '', holds: [], rate: 0, targets: {}, ...output },
+      output: { hot: true, since: 1, by: '', holds: [], rate: 0, pictures: [], targets: {}, ...output },
     }),
   });
 const rows = () => within(screen.getByRole('table', { name: 'What differs' })).getAllByRole('row');

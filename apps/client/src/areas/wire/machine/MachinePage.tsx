@@ -123,7 +123,7 @@ function Details({ entry }: { entry: MachineEntry }) {
   const push = usePush();
   const [taking, setTaking] = useState(false);
   const [trouble, setTrouble] = useState('');
-  const { plan, heard, state, drift } = entry;
+  const { plan, heard, state, drift, model } = entry;
   const node = heard && !heard.gone ? heard.node : undefined;
   const universes: ReadonlyMap<number, Universe> = new Map(records.universe.map((one) => [one.number, one]));
   const off = new Set(drift.flatMap((one) => portOf(one) ?? []));
@@ -198,6 +198,9 @@ function Details({ entry }: { entry: MachineEntry }) {
           <View className="flex-row gap-2">
             <Button label="Set ports" grow onPress={() => router.navigate(`/wire/ports/${plan!.id}`)} />
             <Button label="Keep as snapshot" grow onPress={keep} />
+            {model?.rdm && (
+              <Button label="Its lamps" grow onPress={() => router.navigate(`/prove/roll?node=${plan!.id}`)} />
+            )}
           </View>
         </Section>
       )}

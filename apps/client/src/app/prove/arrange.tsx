@@ -1,0 +1,1 @@
+export { ArrangePage as default } from '@/areas/prove/roll/ArrangePage';

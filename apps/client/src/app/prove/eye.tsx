@@ -1,0 +1,1 @@
+export { EyePage as default } from '@/areas/prove/eye/EyePage';

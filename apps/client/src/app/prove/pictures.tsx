@@ -1,0 +1,1 @@
+export { PicturesPage as default } from '@/areas/prove/pictures/PicturesPage';

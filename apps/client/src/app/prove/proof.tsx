@@ -1,0 +1,1 @@
+export { ProofPage as default } from '@/areas/prove/proof/ProofPage';

@@ -1,0 +1,1 @@
+export { SeenLampPage as default } from '@/areas/prove/roll/SeenLampPage';

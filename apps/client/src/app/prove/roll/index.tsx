@@ -1,0 +1,1 @@
+export { RollPage as default } from '@/areas/prove/roll/RollPage';

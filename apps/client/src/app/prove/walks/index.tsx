@@ -1,0 +1,1 @@
+export { WalksPage as default } from '@/areas/prove/walk/WalksPage';

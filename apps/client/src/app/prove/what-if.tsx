@@ -1,0 +1,1 @@
+export { WhatIfPage as default } from '@/areas/prove/whatif/WhatIfPage';

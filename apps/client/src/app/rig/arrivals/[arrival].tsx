@@ -1,0 +1,1 @@
+export { ArrivalPage as default } from '@/areas/rig/arrivals/ArrivalPage';

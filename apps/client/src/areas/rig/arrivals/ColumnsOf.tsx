@@ -1,0 +1,159 @@
+/** How a table is read: its sheet, what its columns mean, from where it counts. It stands behind the answer. */
+import { useState } from 'react';
+import { ScrollView, View, type DimensionValue } from 'react-native';
+import type { ImportTableReply, TableChoiceBody } from '@taxiarch/core/contract';
+import { COLUMNS, UNITS, type Column, type LengthUnit } from '@taxiarch/core/format';
+import { Button, Choice, Pick, Section, Text } from '@/ui';
+
+const WORDS: Readonly<Record<Column, string>> = {
+  number: 'Number',
+  name: 'Name',
+  maker: 'Maker',
+  type: 'Type',
+  mode: 'Mode',
+  address: 'Address',
+  universe: 'Universe',
+  channel: 'Channel',
+  place: 'Place',
+  group: 'Group',
+  unit: 'Unit number',
+  position: 'Hanging position',
+  class: 'Class',
+  function: 'Function',
+  x: 'X, across',
+  y: 'Y, along',
+  z: 'Z, up',
+};
+
+const FROM = [
+  { value: '1', label: '1' },
+  { value: '0', label: '0' },
+] as const;
+
+interface Props {
+  table: ImportTableReply;
+  onChoose: (said: TableChoiceBody) => void;
+}
+
+/** The meanings as cards that can be dragged onto a column's head, or chosen there. */
+function ColumnHeads({ table, onChoose }: Props) {
+  const { columns, heads, sample } = table;
+  const set = (at: number, column: Column | null) =>
+    onChoose({
+      columns: columns.map((one, i) => (i === at ? column : one === column ? null : one)).map((one) => one ?? ''),
+    });
+  const width: DimensionValue = 150;
+  return (
+    <View className="gap-2">
+      <View className="flex-row flex-wrap gap-1">
+        {COLUMNS.filter((column) => !columns.includes(column)).map((column) => (
+          <div
+            key={column}
+            draggable
+            onDragStart={(event) => event.dataTransfer.setData('text/plain', column)}
+            style={{ padding: '6px 10px', borderRadius: 6, border: '1px dashed currentColor', cursor: 'grab' }}
+          >
+            <Text kind="small">{WORDS[column]}</Text>
+          </div>
+        ))}
+      </View>
+      <ScrollView horizontal>
+        <View>
+          <View className="flex-row gap-1">
+            {heads.map((head, i) => (
+              <div
+                key={i}
+                onDragOver={(event) => event.preventDefault()}
+                onDrop={(event) => {
+                  event.preventDefault();
+                  const dropped = event.dataTransfer.getData('text/plain');
+                  const column = COLUMNS.find((one) => one === dropped);
+                  if (column) set(i, column);
+                }}
+                style={{ width }}
+              >
+                <Pick
+                  label={head || `Column ${i + 1}`}
+                  options={[
+                    { value: '', label: 'left out' },
+                    ...COLUMNS.map((column) => ({ value: column, label: WORDS[column] })),
+                  ]}
+                  value={columns[i] ?? ''}
+                  onChange={(column) => set(i, column === '' ? null : (column as Column))}
+                />
+              </div>
+            ))}
+          </View>
+          {sample.map((row, i) => (
+            <View key={i} className="flex-row gap-1 border-b border-line py-1">
+              {heads.map((_, at) => (
+                <Text key={at} kind="small" numberOfLines={1} style={{ width }}>
+                  {row[at] ?? ''}
+                </Text>
+              ))}
+            </View>
+          ))}
+        </View>
+      </ScrollView>
+    </View>
+  );
+}
+
+export function ColumnsOf({ table, onChoose }: Props) {
+  const { columns, unit, channelBase, universeBase, sheets, sheet } = table;
+  // While nothing can be made of the table, how it is read is what is asked.
+  const [open, setOpen] = useState(!columns.some((column) => column !== null));
+  return (
+    <Section title="How it is read">
+      <View className="flex-row items-center gap-2">
+        <Text kind="small" className="flex-1">
+          {table.headLine > 0 ? `Heads in line ${table.headLine}` : 'No heads'}:{' '}
+          {columns.flatMap((column) => (column ? WORDS[column].toLowerCase() : [])).join(', ')}; channels from{' '}
+          {channelBase}, universes from {universeBase}, lengths in {unit}.
+        </Text>
+        <Button label={open ? 'Done' : 'Read it otherwise'} onPress={() => setOpen(!open)} />
+      </View>
+      {open && (
+        <>
+          {sheets.length > 1 && (
+            <Pick
+              label="Sheet"
+              options={sheets.map((name, i) => ({ value: String(i), label: name || `Sheet ${i + 1}` }))}
+              value={String(sheet)}
+              onChange={(at) => onChoose({ sheet: Number(at) })}
+            />
+          )}
+          <ColumnHeads table={table} onChoose={onChoose} />
+          <View className="flex-row gap-2">
+            <View className="flex-1">
+              <Pick
+                label="Lengths in"
+                options={Object.keys(UNITS).map((one) => ({ value: one, label: one }))}
+                value={unit}
+                onChange={(next) => onChoose({ unit: next as LengthUnit })}
+              />
+            </View>
+            <View className="flex-1 gap-1">
+              <Text kind="label">Channels from</Text>
+              <Choice
+                label="Channels from"
+                options={FROM}
+                value={String(channelBase) as '0' | '1'}
+                onChange={(base) => onChoose({ channelBase: base === '0' ? 0 : 1 })}
+              />
+            </View>
+            <View className="flex-1 gap-1">
+              <Text kind="label">Universes from</Text>
+              <Choice
+                label="Universes from"
+                options={FROM}
+                value={String(universeBase) as '0' | '1'}
+                onChange={(base) => onChoose({ universeBase: base === '0' ? 0 : 1 })}
+              />
+            </View>
+          </View>
+        </>
+      )}
+    </Section>
+  );
+}

@@ -1,0 +1,49 @@
+/** What was decided of a file, and how its next version is known again. */
+import { createHash } from 'node:crypto';
+import { fieldText, fitted, type ImportRow, type TypeChoices, typeName } from '@taxiarch/core/arrival';
+import type { ImportKind } from '@taxiarch/core/contract';
+import { headsKey } from '@taxiarch/core/format';
+import type { Arrival, ShowRecords } from '@taxiarch/core/records';
+
+/** The name of a file without what tells its versions apart: `Rig v3 (2).mvr` is `Rig` */
+export const plainName = (name: string): string =>
+  fitted(
+    name.replace(/\.[a-z0-9]+$/i, '').replace(/[\s._-]*(\(\d+\)|(v|ver|version|rev|r)?[\s._-]*\d[\d.\s_-]*)$/i, ''),
+    200,
+  ) || 'A file';
+
+/** What of a row was decided on; as it was then, the decision holds. */
+export const hashOf = (row: Pick<ImportRow, 'fields' | 'state'>): string =>
+  createHash('sha256')
+    .update(`${row.state} ${row.fields.map(fieldText).join('; ')}`)
+    .digest('hex')
+    .slice(0, 16);
+
+/** A row by what stays the same from one version of its file to the next. */
+export const lastingKey = (row: ImportRow): string => {
+  if (row.kind === 'type') return `type ${typeName(row.type)}`;
+  const { incoming, before } = row;
+  return incoming?.uuid ? `lamp ${incoming.uuid}` : `lamp ${incoming ? incoming.number : `gone ${before!.number}`}`;
+};
+
+/** The arrival of an earlier version of a file: of its name and kind, or of a table with the same heads. */
+export function earlierOf(
+  { arrival }: Pick<ShowRecords, 'arrival'>,
+  form: ImportKind,
+  name: string,
+  heads: readonly string[],
+): Arrival | undefined {
+  const newest = [...arrival].sort((a, b) => (a.at < b.at ? 1 : -1)).filter((one) => one.form === form);
+  return (
+    newest.find((one) => one.name === plainName(name)) ??
+    (heads.length > 0 ? newest.find((one) => headsKey(one.heads) === headsKey(heads)) : undefined)
+  );
+}
+
+export const typesOf = (earlier: Arrival | undefined): TypeChoices =>
+  Object.fromEntries(
+    (earlier?.types ?? []).map(({ said, typeId, modes }) => [
+      said,
+      { typeId, modes: Object.fromEntries(modes.map((one) => [one.said, one.mode])) },
+    ]),
+  );

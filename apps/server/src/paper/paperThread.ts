@@ -1,0 +1,148 @@
+/** Entry of a thread that makes PDF, so that the server goes on meanwhile. */
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import { parentPort, workerData } from 'node:worker_threads';
+import pdfmake from 'pdfmake';
+import qrcode from 'qrcode';
+import { SHEETS, type Block, type LabelSheet, type PlacedLabel } from '@taxiarch/core/proof';
+import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
+
+export type PaperOrder =
+  | {
+      readonly kind: 'proof';
+      readonly blocks: readonly Block[];
+      readonly title: string;
+      readonly foot: string;
+      readonly at: string;
+    }
+  | {
+      readonly kind: 'labels';
+      readonly labels: readonly PlacedLabel[];
+      readonly sheet: LabelSheet;
+      readonly base: string;
+    };
+
+const folder = dirname(createRequire(import.meta.url).resolve('@fontsource/fira-sans/package.json'));
+const font = (weight: number) => join(folder, `files/fira-sans-latin-${weight}-normal.woff`);
+pdfmake.setFonts({ Fira: { normal: font(400), bold: font(600) } });
+pdfmake.setLocalAccessPolicy((path: string) => path.startsWith(folder));
+pdfmake.setUrlAccessPolicy(() => false);
+
+const SIZES = { title: 26, heading: 20, text: 13, strong: 13, small: 9 } as const;
+/** Points of a millimetre */
+const MM = 72 / 25.4;
+
+/** Of the width, so much is for columns that share it; the others take what they need. */
+const SHARED = 70;
+function widthsOf(wide: readonly number[]): string[] {
+  const all = wide.reduce((sum, one) => sum + one, 0);
+  const share = wide.includes(0) ? SHARED : 100;
+  return wide.map((one) => (one === 0 ? 'auto' : `${Math.floor((one / all) * share)}%`));
+}
+
+function contentOf(blocks: readonly Block[]): Content[] {
+  let breaks = false;
+  return blocks.flatMap((block): Content[] => {
+    if (block.kind === 'page') {
+      breaks = true;
+      return [];
+    }
+    const before = breaks ? ({ pageBreak: 'before' } as const) : {};
+    breaks = false;
+    if (block.kind !== 'table')
+      return [
+        {
+          text: block.text,
+          fontSize: SIZES[block.kind],
+          bold: block.kind === 'strong' || block.kind === 'heading' || block.kind === 'title',
+          margin: [0, block.kind === 'heading' ? 12 : 0, 0, 6],
+          ...before,
+        },
+      ];
+    return [
+      {
+        table: {
+          headerRows: 1,
+          dontBreakRows: true,
+          widths: widthsOf(block.wide),
+          body: [
+            block.head.map((one) => ({ text: one, bold: true })),
+            ...block.rows.map((row) => row.map((one) => ({ text: one }))),
+          ],
+        },
+        layout: 'lightHorizontalLines',
+        fontSize: 11,
+        margin: [0, 4, 0, 8],
+        ...before,
+      },
+    ];
+  });
+}
+
+const proof = ({ blocks, title, foot, at }: Extract<PaperOrder, { kind: 'proof' }>): TDocumentDefinitions => ({
+  info: { title, creationDate: new Date(at) },
+  pageSize: 'A4',
+  pageMargins: [40, 40, 40, 50],
+  defaultStyle: { font: 'Fira' },
+  content: contentOf(blocks),
+  footer: (page, pages) => ({
+    columns: [
+      { text: foot, fontSize: 8 },
+      { text: `${page} of ${pages}`, alignment: 'right', width: 60, fontSize: 9 },
+    ],
+    margin: [40, 12, 40, 0],
+  }),
+});
+
+/** Square of the picture, and of the text beside it, mm */
+const EDGE = 2.5;
+
+async function labels({
+  labels: all,
+  sheet,
+  base,
+}: Extract<PaperOrder, { kind: 'labels' }>): Promise<TDocumentDefinitions> {
+  const { width, height } = SHEETS[sheet];
+  const side = Math.min(height - 2 * EDGE, width * 0.4);
+  const made = await Promise.all(
+    all.map(async ({ label: { title, lines, path }, x, y, page }): Promise<{ page: number; content: Content[] }> => {
+      const svg = await qrcode.toString(`${base}${path}`, { type: 'svg', margin: 0 });
+      const beside = width - side - 3 * EDGE;
+      const big = height > 30 ? 11 : 8;
+      return {
+        page,
+        content: [
+          { svg, width: side * MM, absolutePosition: { x: (x + EDGE) * MM, y: (y + EDGE) * MM } },
+          {
+            columns: [
+              {
+                width: beside * MM,
+                stack: [
+                  { text: title, bold: true, fontSize: big },
+                  ...lines.map((text) => ({ text, fontSize: big - 2 })),
+                ],
+              },
+            ],
+            absolutePosition: { x: (x + side + 2 * EDGE) * MM, y: (y + EDGE) * MM },
+          },
+        ],
+      };
+    }),
+  );
+  const pages = made.reduce((most, one) => Math.max(most, one.page), 0);
+  return {
+    info: { title: 'Labels' },
+    pageSize: 'A4',
+    pageMargins: [0, 0, 0, 0],
+    defaultStyle: { font: 'Fira' },
+    content: Array.from({ length: pages + 1 }, (_, page): Content => ({
+      stack: [{ text: ' ', fontSize: 1 }, ...made.filter((one) => one.page === page).flatMap(({ content }) => content)],
+      ...(page > 0 && { pageBreak: 'before' as const }),
+    })),
+  };
+}
+
+const order = workerData as PaperOrder;
+const made = order.kind === 'proof' ? proof(order) : await labels(order);
+const pdf = await pdfmake.createPdf(made).getBuffer();
+parentPort!.postMessage(new Uint8Array(pdf));

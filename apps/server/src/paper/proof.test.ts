@@ -1,0 +1,93 @@
+/** Signed records of proof over HTTP: kept as they were signed, checked byte by byte, changed by nobody. */
+import type { Problem, ShowReply } from '@taxiarch/core/contract';
+import type { ProofContent } from '@taxiarch/core/proof';
+import type { Proof } from '@taxiarch/core/records';
+import { ServerProcess, newFolder, removeFolder } from '../testing/serverProcess';
+
+jest.setTimeout(180_000);
+
+const folder = newFolder();
+let server: ServerProcess;
+beforeAll(async () => (server = await ServerProcess.start(folder)));
+afterAll(async () => {
+  await server.stop();
+  removeFolder(folder);
+});
+
+const sign = async (words: string): Promise<Proof> => {
+  const { status, body } = await server.request('POST', '/api/proofs', {
+    ...{ name: 'Mira', role: 'Technician', words, parts: ['lamps', 'not known', 'universes'] },
+  });
+  expect(status).toBe(201);
+  return body as Proof;
+};
+const file = async (proof: Proof, format: string): Promise<Buffer> => {
+  const answer = await fetch(`http://127.0.0.1:${server.port}/api/proofs/${proof.id}/${format}`);
+  return Buffer.from(await answer.arrayBuffer());
+};
+const check = async (bytes: Buffer) => {
+  const answer = await fetch(`http://127.0.0.1:${server.port}/api/proofs/check`, {
+    method: 'POST',
+    body: new Uint8Array(bytes),
+  });
+  return (await answer.json()) as { sha256: string; says: string; proof: Proof | null };
+};
+const changed = (bytes: Buffer): Buffer => {
+  const other = Buffer.from(bytes);
+  other[other.length >> 1]! ^= 1;
+  return other;
+};
+
+let first: Proof;
+
+test('signed, it is given out in every form as it was made then; one changed bit is found', async () => {
+  first = await sign('All seen.');
+  for (const format of ['json', 'pdf', 'html', 'csv']) {
+    const bytes = await file(first, format);
+    expect((await check(bytes)).proof?.id).toBe(first.id);
+    expect(await check(changed(bytes))).toMatchObject({ proof: null });
+    expect((await file(first, format)).equals(bytes)).toBe(true);
+  }
+  expect((await check(await file(first, 'json'))).sha256).toBe(first.sha256);
+  expect((await file(first, 'html')).toString()).toContain(first.sha256);
+  expect((await file(first, 'pdf')).subarray(0, 5).toString()).toBe('%PDF-');
+});
+
+test('nobody changes it or takes it out', async () => {
+  const edit = (after: object | null) =>
+    server.request('POST', '/api/edits', {
+      ...{ author: 'Mira', sentence: 'Changed a proof' },
+      changes: [{ kind: 'proof', id: first.id, rev: first.rev, after }],
+    });
+  for (const after of [null, { ...first, sentence: 'All lamps proved.' }]) {
+    const { status, body } = await edit(after);
+    expect(status).toBeGreaterThanOrEqual(400);
+    expect((body as Problem).detail).toBe(
+      'A signed record of proof cannot be changed. Sign a later one, which says what differs.',
+    );
+  }
+  const { status } = await server.request('POST', '/api/undo', { author: 'Mira' });
+  expect(status).toBeGreaterThanOrEqual(400);
+  expect((await server.get<ShowReply>('/api/show')).records.proof).toEqual([first]);
+});
+
+test('a later one says what differs from it, and stands on its own', async () => {
+  const { records } = await server.get<ShowReply>('/api/show');
+  const lamp = records.lamp.find(({ number }) => number === 101)!;
+  const changes = [{ kind: 'lamp', id: lamp.id, rev: lamp.rev, after: { ...lamp, channel: 450 } }];
+  await server.request('POST', '/api/edits', { author: 'Mira', sentence: 'Moved', changes });
+  const before = await file(first, 'json');
+  const second = await sign('One moved.');
+  const { differs, seq } = JSON.parse((await file(second, 'json')).toString()) as ProofContent;
+  expect(differs).toMatchObject({ sha256: first.sha256 });
+  expect(differs!.lines).toEqual([expect.stringMatching(/^101 .*then, \d+\/450 now/)]);
+  expect(seq).toBeGreaterThan(first.seq);
+  expect((await file(first, 'json')).equals(before)).toBe(true);
+});
+
+test('labels are a PDF of their own', async () => {
+  const { status, headers } = await server.request('POST', '/api/labels', {
+    ...{ what: 'nodes', ids: [], sheet: 'A4 3 × 7', skip: 0, base: 'http://127.0.0.1:4630', cases: false },
+  });
+  expect([status, headers.get('content-type')]).toEqual([200, 'application/pdf']);
+});

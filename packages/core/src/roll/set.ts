@@ -1,0 +1,40 @@
+/** What is wished of lamps, and how it came out. */
+import { integer, listOf, orNone, plain, report, word, words, yesNo, type ReportOf } from '../field';
+
+/** What is to be set at a lamp; what is left out stays. */
+export interface LampWish {
+  readonly uid: string;
+  /** 1–512 */
+  readonly address?: number | undefined;
+  /** Number of the mode, from 1 */
+  readonly mode?: number | undefined;
+  readonly label?: string | undefined;
+}
+
+export const lampOutcome = report('LampOutcome', {
+  uid: words(),
+  state: word(
+    ['done', 'refused', 'no answer', 'not known'],
+    'Done: read back as wished. Refused: it said no, or says another value. No answer: nobody knows whether it was set.',
+  ),
+  says: words('In a sentence.'),
+});
+export interface LampOutcome extends ReportOf<typeof lampOutcome.fields> {}
+
+export const lampParameter = report('LampParameter', {
+  pid: integer(),
+  name: words(),
+  value: plain<number | string | null>(
+    { anyOf: [{ type: 'integer' }, { type: 'string' }, { type: 'null' }] },
+    'Null if it does not say.',
+  ),
+  text: words('With its unit, in words.'),
+  unit: words(),
+  least: integer(),
+  most: integer(),
+  choices: listOf(words(), 'What each value means, from the least on; empty for a plain number or text.'),
+  settable: yesNo(),
+  isText: yesNo(),
+  why: orNone(words('Why it does not say.')),
+});
+export interface LampParameter extends ReportOf<typeof lampParameter.fields> {}
