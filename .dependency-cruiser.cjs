@@ -3,7 +3,7 @@
 /** The floors of the core, ground first. A folder may import from its own floor and those below. */
 const FLOORS = [
   ['result', 'field', 'bytes', 'address'],
-  ['artnet', 'rdm', 'sacn'],
+  ['artnet', 'rdm', 'sacn', 'xchange', 'citp', 'plug'],
   ['stream', 'merge', 'route'],
   ['records', 'edit'],
   ['fixture', 'patch', 'pixel', 'ip', 'machine', 'port', 'node', 'flow', 'link', 'known', 'stage', 'jump'],
