@@ -12,6 +12,8 @@ export const portsOf = (worker: number) => ({
   panel: 27_630 + worker,
   sacn: 25_568 + worker,
   artnet: 26_454 + worker,
+  mdns: 26_353 + worker,
+  citp: 26_809 + worker,
 });
 const { page: PORT, panel: PANEL_PORT, ...udp } = portsOf(Number(process.env['TEST_PARALLEL_INDEX'] ?? 0));
 /** UDP ports of the whole that a test meets */

@@ -18,6 +18,8 @@ const HELP = `npm start -- [options]
   --empty           begin a new folder with an empty show instead of the demo
   --sacn-port N     UDP port of sACN (5568), for tests
   --artnet-port N   UDP port of Art-Net (6454), for tests
+  --mdns-port N     UDP port of mDNS (5353), for tests
+  --citp-port N     UDP port of CITP (4809), for tests
   --panel-port N    TCP port of the stand-ins' front panels (7630), for tests
 `;
 
@@ -40,6 +42,8 @@ function readArguments() {
         'sacn-port': { type: 'string', default: '5568' },
         'artnet-port': { type: 'string', default: '6454' },
         'panel-port': { type: 'string', default: '7630' },
+        'mdns-port': { type: 'string', default: '5353' },
+        'citp-port': { type: 'string', default: '4809' },
         help: { type: 'boolean', default: false },
       },
     }).values;
@@ -143,7 +147,10 @@ async function main(): Promise<void> {
     if (existsSync(folder)) await (await lockFolder(folder).catch((error: Error) => say(error.message))).release();
     await startFresh(folder, options.yes);
   }
-  const udp = ['--sacn-port', options['sacn-port'], '--artnet-port', options['artnet-port']];
+  const udp = (['sacn-port', 'artnet-port', 'mdns-port', 'citp-port'] as const).flatMap((name) => [
+    `--${name}`,
+    options[name],
+  ]);
   const server = await keep(join(out, 'server/main.mjs'), [
     '--port',
     options.port,

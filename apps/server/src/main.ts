@@ -16,6 +16,7 @@ import type { FromServer } from './keep/keeper';
 import { Bench } from './practise/bench';
 import { Practising } from './practise/practising';
 import { BadOption, readOptions, type Options } from './options';
+import { Exchange } from './exchange/exchange';
 import { Matching } from './eye/matching';
 import { RollCall } from './roll/rollCall';
 import { LampSetter } from './roll/setter';
@@ -203,8 +204,6 @@ async function main(): Promise<void> {
     return host.now();
   };
   show.onPlan = (plan) => host.setPlan(plan);
-  show.onEdit = (text) => feed.tellEdit(text);
-  show.onMissed = () => feed.tellMissed();
   await comeBack(host, settings, show);
   const client = options.client === undefined ? undefined : join(resolve(options.client));
   server.removeAllListeners('request').removeAllListeners('upgrade');
@@ -215,7 +214,16 @@ async function main(): Promise<void> {
   const setter = new LampSetter(roll, show);
   const matching = new Matching(folder, host, show, roll, setter);
   const desk = new WalkDesk(show, new WalkLights(host, show, feed));
-  const wire = { host, feed, settings, notices };
+  const exchange = new Exchange(show, settings, notices, { mdns: options.mdnsPort, citp: options.citpPort });
+  show.onEdit = (text) => {
+    exchange.edited();
+    feed.tellEdit(text);
+  };
+  show.onMissed = () => {
+    exchange.edited();
+    feed.tellMissed();
+  };
+  const wire = { host, feed, settings, notices, exchange };
   const app = createApp({ ...wire, show, guard, log, client, bench, practising, roll, setter, matching, desk });
   server.on('request', app.callback());
   feed.attach(server, (request) => guard.refuse(request) === undefined && guard.admits(request));
@@ -230,6 +238,7 @@ async function main(): Promise<void> {
     feed.close();
     server.close();
     server.closeAllConnections();
+    await exchange.end();
     await host.stop();
     await show.stop();
     await lock.release();

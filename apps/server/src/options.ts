@@ -10,6 +10,9 @@ export interface Options {
   readonly demo: boolean;
   readonly sacnPort: number;
   readonly artnetPort: number;
+  /** UDP ports of mDNS and of CITP */
+  readonly mdnsPort: number;
+  readonly citpPort: number;
   readonly client: string | undefined;
   /** TCP port of the stand-ins’ bench on this computer; undefined without stand-ins */
   readonly benchPort: number | undefined;
@@ -39,6 +42,8 @@ export function readOptions(args: readonly string[]): Options {
         empty: { type: 'boolean', default: false },
         'sacn-port': { type: 'string', default: '5568' },
         'artnet-port': { type: 'string', default: '6454' },
+        'mdns-port': { type: 'string', default: '5353' },
+        'citp-port': { type: 'string', default: '4809' },
         client: { type: 'string' },
         'bench-port': { type: 'string' },
         breakable: { type: 'boolean', default: false },
@@ -52,6 +57,8 @@ export function readOptions(args: readonly string[]): Options {
       demo: !values.empty,
       sacnPort: portNumber(values['sacn-port'], 'sacn-port'),
       artnetPort: portNumber(values['artnet-port'], 'artnet-port'),
+      mdnsPort: portNumber(values['mdns-port'], 'mdns-port'),
+      citpPort: portNumber(values['citp-port'], 'citp-port'),
       client: values.client === undefined ? undefined : resolve(values.client),
       breakable: values.breakable,
       restarted: values.restarted,

@@ -3,6 +3,8 @@ import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { hungShip, nightFerry } from '@taxiarch/core/demo';
 import { openBench } from './bench';
+import { openExchange } from './exchange/exchangeBox';
+import { BRIDGE_EXCHANGE } from './exchange/setups';
 import { BOXES, PURSERS_INPUT } from './boxes';
 import { CuePlayer, Looks } from './cues';
 import { WallPlayer } from './gangway';
@@ -18,6 +20,8 @@ const { values } = parseArgs({
     'sacn-port': { type: 'string', default: '5568' },
     'artnet-port': { type: 'string', default: '6454' },
     'panel-port': { type: 'string', default: '7630' },
+    'mdns-port': { type: 'string', default: '5353' },
+    'citp-port': { type: 'string', default: '4809' },
     data: { type: 'string' },
   },
 });
@@ -26,6 +30,7 @@ const udp = {
   artnet: Number(values['artnet-port']),
   panel: Number(values['panel-port']),
 };
+const exchangePorts = { mdns: Number(values['mdns-port']), citp: Number(values['citp-port']) };
 
 const LOOPBACK = '127.0.0.1';
 /** Where the visualiser, a process of its own, has its panel */
@@ -43,7 +48,7 @@ async function main(): Promise<void> {
   const { lamp, type } = nightFerry();
   const cues = () => new CuePlayer(new Looks(lamp, type));
   const senders = [
-    await startSender(BRIDGE_DESK, cues(), udp),
+    await startSender(BRIDGE_DESK, cues(), udp, await openExchange(BRIDGE_EXCHANGE, nightFerry(), exchangePorts)),
     await startSender(STERN_DESK, cues(), udp),
     await startSender(PORTHOLE, new PixelPlayer(), udp),
     await startSender(GANGWAY_PANEL, new WallPlayer(), udp),

@@ -14,7 +14,7 @@ import type { StandIn } from '@taxiarch/core/contract';
 import type { BenchSender } from './bench';
 import { BROADCAST, open, type Ports } from './network';
 import { NO_MISTAKES, wireWith, type SenderMistakes } from './mistakes';
-import { openPanel } from './panel';
+import { openPanel, type PanelAct, type PanelPage } from './panel';
 
 /** What a sender plays: it writes levels into its universes, many times a second. */
 export interface Player {
@@ -51,7 +51,19 @@ export interface SenderSetup {
 
 const NODE_GONE_MS = ArtNet.POLL_INTERVAL_MS * ArtNet.MISSED_POLLS + 500;
 
-export async function startSender(setup: SenderSetup, player: Player, udp: Ports): Promise<BenchSender> {
+/** `beside` is what else it does: acts and pages of its panel, and what follows its switch. */
+export interface Beside {
+  readonly acts: Readonly<Record<string, PanelAct>>;
+  readonly pages: Readonly<Record<string, PanelPage>>;
+  readonly run: (on: boolean) => void;
+}
+
+export async function startSender(
+  setup: SenderSetup,
+  player: Player,
+  udp: Ports,
+  beside?: Beside,
+): Promise<BenchSender> {
   let mistakes = NO_MISTAKES;
   const universes = new Map(
     [...setup.sacn.keys(), ...setup.artnet.keys()].map((show) => [show, new Uint8Array(SLOTS)]),
@@ -189,29 +201,35 @@ export async function startSender(setup: SenderSetup, player: Player, udp: Ports
   setInterval(discover, Sacn.E131_E131_UNIVERSE_DISCOVERY_INTERVAL_MS);
   beat();
 
-  await openPanel(setup.address, udp.panel, {
-    state: () => ({ name: setup.name, running, master, cue: player.cue, cues: player.cues }),
-    go: ({ cue: wanted }) => player.go(wanted === undefined ? undefined : String(wanted)),
-    /** Holds one slot (`universe`, `channel`, `level`), lets it go (`level` null), or sets the `master` in percent. */
-    fader: ({ universe, channel, level, master: percent }) => {
-      if (percent !== undefined) {
-        master = Math.min(100, Math.max(0, Number(percent))) / 100;
-        return;
-      }
-      const show = Number(universe);
-      if (!universes.has(show)) throw new Error(`This desk has no universe ${String(universe)}.`);
-      const slot = Number(channel) - 1;
-      if (!Number.isInteger(slot) || slot < 0 || slot >= SLOTS) throw new Error('Channels run from 1 to 512.');
-      const held = faders.get(show) ?? new Map<number, number>();
-      faders.set(show, held);
-      if (level === null) held.delete(slot);
-      else held.set(slot, Math.min(255, Math.max(0, Number(level))));
+  await openPanel(
+    setup.address,
+    udp.panel,
+    {
+      state: () => ({ name: setup.name, running, master, cue: player.cue, cues: player.cues }),
+      go: ({ cue: wanted }) => player.go(wanted === undefined ? undefined : String(wanted)),
+      /** Holds one slot (`universe`, `channel`, `level`), lets it go (`level` null), or sets the `master` in percent. */
+      fader: ({ universe, channel, level, master: percent }) => {
+        if (percent !== undefined) {
+          master = Math.min(100, Math.max(0, Number(percent))) / 100;
+          return;
+        }
+        const show = Number(universe);
+        if (!universes.has(show)) throw new Error(`This desk has no universe ${String(universe)}.`);
+        const slot = Number(channel) - 1;
+        if (!Number.isInteger(slot) || slot < 0 || slot >= SLOTS) throw new Error('Channels run from 1 to 512.');
+        const held = faders.get(show) ?? new Map<number, number>();
+        faders.set(show, held);
+        if (level === null) held.delete(slot);
+        else held.set(slot, Math.min(255, Math.max(0, Number(level))));
+      },
+      stop,
+      start: () => {
+        running = true;
+      },
+      ...beside?.acts,
     },
-    stop,
-    start: () => {
-      running = true;
-    },
-  });
+    beside?.pages,
+  );
   const peak = (slots: Uint8Array) => ({
     peak: Math.max(...slots),
     lit: slots.reduce((count, level) => count + Number(level > 0), 0),
@@ -237,7 +255,11 @@ export async function startSender(setup: SenderSetup, player: Player, udp: Ports
     go: (cue) => player.go(cue),
     setFader: (index, level) => player.setFader(index, level),
     setMaster: (percent) => (master = Math.min(100, Math.max(0, percent)) / 100),
-    run: (on) => (on ? (running = true) : stop()),
+    run: (on) => {
+      beside?.run(on);
+      if (on) running = true;
+      else stop();
+    },
     report: () => ({
       id: setup.id,
       name: setup.name,

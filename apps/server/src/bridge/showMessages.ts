@@ -101,7 +101,10 @@ export interface RawReply {
   readonly bytes: Uint8Array;
 }
 
-export type LampsOfShow = Pick<ShowRecords, 'lamp' | 'type'>;
+export type LampsOfShow = Pick<ShowRecords, 'lamp' | 'type'> & {
+  /** Numbers of the runs of pixels, which lamps do not have */
+  readonly runs: readonly number[];
+};
 
 export type ToShow =
   | { readonly type: 'call'; readonly ask: number; readonly name: ShowEndpoint; readonly call: RawCall }

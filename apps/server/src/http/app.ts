@@ -21,10 +21,12 @@ import { ProblemError } from '../problemError';
 import { problems } from './problem';
 import { routeHandlers } from './routes';
 import { callShow } from './shipped';
+import { exchangeHandlers } from './exchange';
 import { eyeHandlers } from './eye';
 import { pictureHandlers } from './pictures';
 import { rollHandlers } from './roll';
 import { standInHandlers } from './standIns';
+import type { Exchange } from '../exchange/exchange';
 import type { Bench } from '../practise/bench';
 import type { Practising } from '../practise/practising';
 import type { Matching } from '../eye/matching';
@@ -48,12 +50,13 @@ export interface Parts {
   readonly setter: LampSetter;
   readonly matching: Matching;
   readonly desk: WalkDesk;
+  readonly exchange: Exchange;
 }
 
 const YEAR_MS = 365 * 24 * 3600 * 1000;
 
 export function createApp({ show, host, feed, settings, notices, ...rest }: Parts): Koa {
-  const { guard, log, client, bench, practising, roll, setter, matching, desk } = rest;
+  const { guard, log, client, bench, practising, roll, setter, matching, desk, exchange } = rest;
   const app = new Koa();
   const policy = contentPolicy(client);
   app.use(problems(log));
@@ -74,7 +77,8 @@ export function createApp({ show, host, feed, settings, notices, ...rest }: Part
   app.use(compress({ threshold: 1024, br: false, gzip: { level: 1 } }));
   app.use(pairing(guard));
   const handlers: FrontHandlers = {
-    ...liveHandlers(host, show, settings, notices, practising),
+    ...liveHandlers(host, show, settings, notices, practising, exchange),
+    ...exchangeHandlers(exchange),
     ...outputHandlers(host, show, feed),
     ...routeHandlers(host),
     ...nodeHandlers(host, show, practising),

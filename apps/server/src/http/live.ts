@@ -2,6 +2,7 @@
 import type { EngineHost } from '../bridge/host';
 import { chooseInterfaces, listInterfaces } from '../bridge/interfaces';
 import type { Notices } from '../bridge/notices';
+import type { Exchange } from '../exchange/exchange';
 import type { Practising } from '../practise/practising';
 import type { SettingsFile } from '../settings';
 import type { ShowDoor } from '../bridge/showDoor';
@@ -28,6 +29,7 @@ export const liveHandlers = (
   settings: SettingsFile,
   notices: Notices,
   practising: Practising,
+  exchange: Exchange,
 ): LiveHandlers => ({
   readLive: () => host.now(),
 
@@ -61,6 +63,7 @@ export const liveHandlers = (
     practising.refuse(body);
     const next = settings.change(body);
     host.setSettings(next);
+    exchange.follow();
     return next;
   },
 

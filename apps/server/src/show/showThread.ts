@@ -133,7 +133,8 @@ async function main(): Promise<void> {
           ? records.lamp.filter((one) => wanted.has(one.id) || (uid !== '' && one.uid === uid))
           : records.lamp;
         const types = new Set(lamp.map(({ typeId }) => typeId));
-        return tell({ type: 'lamps', ask, lamps: { lamp, type: records.type.filter(({ id }) => types.has(id)) } });
+        const type = records.type.filter(({ id }) => types.has(id));
+        return tell({ type: 'lamps', ask, lamps: { lamp, type, runs: records.run.map(({ number }) => number) } });
       }
       case 'nextOfWalk':
         return tell({ type: 'nextOfWalk', ask: message.ask, found: findNext(store.rig(), message.wish) });

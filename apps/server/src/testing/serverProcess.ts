@@ -25,6 +25,7 @@ export const freePort = (): Promise<number> =>
 /** UDP ports apart from those of other test files that run at the same time, and of a running Taxiarch. */
 const worker = Number(process.env['JEST_WORKER_ID'] ?? 1);
 export const udpPorts = { sacn: 15_000 + worker * 10, artnet: 16_000 + worker * 10 };
+export const exchangePorts = { mdns: 17_000 + worker * 10, citp: 18_000 + worker * 10 };
 
 export interface Reply {
   readonly status: number;
@@ -58,6 +59,7 @@ export class ServerProcess {
   static async startIn(folder: string, more: readonly string[] = [], port?: number): Promise<ServerProcess> {
     const chosen = port ?? (await freePort());
     const udp = ['--sacn-port', String(udpPorts.sacn), '--artnet-port', String(udpPorts.artnet)];
+    udp.push('--mdns-port', String(exchangePorts.mdns), '--citp-port', String(exchangePorts.citp));
     const child = spawn(process.execPath, [MAIN, '--port', String(chosen), '--data', folder, ...udp, ...more]);
     const started = new ServerProcess(child, chosen);
     await Promise.race([started.until(() => started.said.includes('is ready')), started.ended]);

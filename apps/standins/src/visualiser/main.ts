@@ -5,6 +5,8 @@ import type { StandIn, VisualiserFaults } from '@taxiarch/core/contract';
 import { nightFerry } from '@taxiarch/core/demo';
 import { lampTable, writeTable } from '@taxiarch/core/format';
 import { writeMvr } from '@taxiarch/core/format/archive';
+import { openExchange } from '../exchange/exchangeBox';
+import { CROW_EXCHANGE } from '../exchange/setups';
 import { openPanel } from '../panel';
 import { RIGHT } from './faults';
 import { recordsFromFile } from './fromFiles';
@@ -17,6 +19,8 @@ const { values } = parseArgs({
     'sacn-port': { type: 'string', default: '5568' },
     'artnet-port': { type: 'string', default: '6454' },
     'panel-port': { type: 'string', default: '7630' },
+    'mdns-port': { type: 'string', default: '5353' },
+    'citp-port': { type: 'string', default: '4809' },
   },
 });
 const udp = {
@@ -24,6 +28,7 @@ const udp = {
   artnet: Number(values['artnet-port']),
   panel: Number(values['panel-port']),
 };
+const exchangePorts = { mdns: Number(values['mdns-port']), citp: Number(values['citp-port']) };
 
 /** The lamp whose mode can be wrong on purpose. */
 const ODD_LAMP = 101;
@@ -32,7 +37,7 @@ const ODD_LAMP = 101;
 const ferry = nightFerry();
 const UNIVERSES: readonly OwnUniverse[] = ferry.universe.map(({ number, protocol }) => ({ number, protocol }));
 /** What it draws it knows from the file that the show gave out. */
-const patch = recordsFromFile(writeMvr({ ...ferry, run: [], machine: [] }, () => undefined));
+let patch = recordsFromFile(writeMvr({ ...ferry, run: [], machine: [] }, () => undefined));
 
 async function main(): Promise<void> {
   let faults = RIGHT;
@@ -78,6 +83,15 @@ async function main(): Promise<void> {
     },
   });
 
+  const redraw = () => {
+    records = faults.otherMode ? withOtherMode(patch, ODD_LAMP) : patch;
+    scene = new Scene(records);
+  };
+  // The file that it offers is an older one of its own; what is handed to it, it draws.
+  const exchange = await openExchange(CROW_EXCHANGE, patch, exchangePorts, (given) => {
+    patch = given;
+    redraw();
+  });
   await openPanel(
     ADDRESSES.right,
     udp.panel,
@@ -97,8 +111,7 @@ async function main(): Promise<void> {
         const next = { ...faults, ...(given as Partial<VisualiserFaults>) };
         const moved = next.base !== faults.base || next.iface !== faults.iface;
         faults = next;
-        records = faults.otherMode ? withOtherMode(patch, ODD_LAMP) : patch;
-        scene = new Scene(records);
+        redraw();
         if (moved && on) await receiver.change(settings());
         receiver.deaf = faults.early;
         return report();
@@ -106,13 +119,16 @@ async function main(): Promise<void> {
       power: async ({ on: wanted }) => {
         receiver.stop();
         on = wanted === true;
+        exchange.run(on);
         // Started again, after its sender: it notices everything.
         faults = { ...faults, early: false };
         if (on) await receiver.change(settings());
         return report();
       },
+      ...exchange.acts,
     },
     {
+      ...exchange.pages,
       '': () => ({ type: 'text/html; charset=utf-8', body: shipPage('Crow’s nest') }),
       light: () => ({ type: 'application/octet-stream', body: scene.render((number) => receiver.levelsOf(number)) }),
       'patch.csv': () => ({ type: 'text/csv; charset=utf-8', body: writeTable(lampTable(records)) }),

@@ -3,6 +3,7 @@ import { plain, type Field } from '../field';
 import { ARRIVAL_ENDPOINTS } from './arrival';
 import { DEVICE_ENDPOINTS } from './devices';
 import { at, type Endpoint } from './endpoint';
+import { EXCHANGE_ENDPOINTS } from './exchange';
 import { EYE_ENDPOINTS } from './eye';
 import type { EndpointName } from './paths';
 import { LIVE_ENDPOINTS } from './live';
@@ -18,6 +19,7 @@ export const ENDPOINTS = {
   ...ARRIVAL_ENDPOINTS,
   ...SHOW_ENDPOINTS,
   ...LIVE_ENDPOINTS,
+  ...EXCHANGE_ENDPOINTS,
   ...DEVICE_ENDPOINTS,
   ...PRACTICE_ENDPOINTS,
   ...ROLL_ENDPOINTS,

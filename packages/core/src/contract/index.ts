@@ -4,6 +4,7 @@ export * from './endpoints';
 export * from './problem';
 export * from './show';
 export * from './arrival';
+export * from './exchange';
 export * from './live';
 export * from './devices';
 export * from './practice';

@@ -220,6 +220,22 @@ export const settings = shape(
       }),
       0,
     ),
+    stations: begun(
+      flag('Exchange of rigs', { about: 'This computer is a station of MVR-xchange on the interface for sACN.' }),
+      false,
+    ),
+    stationName: begun(name('Name among stations', { what: 'The name among stations', longest: 60 }), 'Taxiarch'),
+    stationGroup: begun(name('Group of stations', { what: 'The group of stations', longest: 60 }), 'Default'),
+    citp: begun(
+      flag('CITP', { about: 'Programs that speak CITP may ask for the patch, and are asked for theirs.' }),
+      false,
+    ),
+    selects: begun(
+      flag('Selecting together', {
+        about: 'Lamps chosen here are selected in programs that speak CITP, and those selected there are marked here.',
+      }),
+      false,
+    ),
     artnetTimeout: begun(
       whole('Time-out', 1000, 60_000, {
         unit: 'ms',

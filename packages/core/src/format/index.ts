@@ -1,4 +1,5 @@
 /** Open formats that are text: tables and the show file. What is packed is in archive/ and sheets/. */
+export * from './citpPatch';
 export * from './lampTable';
 export * from './networkTables';
 export * from './outputTable';

@@ -1,7 +1,7 @@
 /** What stands against the interface that this computer uses. */
 import type { InterfaceInfo } from './interfaceInfo';
 import type { ShowRecords } from '../records';
-import { inNetwork, ipNumber } from './ipv4';
+import { inNetwork, ipNumber, maskLength } from './ipv4';
 
 /** What should make a person look twice at the interface in use. */
 export function interfaceWarnings(
@@ -25,4 +25,13 @@ export function interfaceWarnings(
       !network.some((one) => inNetwork(number, ipNumber(one.network)!, one.prefix)) &&
       `${address} lies in no plan of addresses, so planned machines may not be reached from here.`,
   ].filter((one) => one !== false);
+}
+
+/** Whether an address lies in the network of an interface. */
+export function isNear(
+  address: string,
+  { address: own, netmask }: Pick<InterfaceInfo, 'address' | 'netmask'>,
+): boolean {
+  const [at, here, prefix] = [ipNumber(address), ipNumber(own), maskLength(netmask)];
+  return at !== undefined && here !== undefined && prefix !== undefined && inNetwork(at, here, prefix);
 }

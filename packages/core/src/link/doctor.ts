@@ -14,6 +14,7 @@ import { onTheWire, order, protocol } from './heard';
 import { arrives } from './arrives';
 import { linkedUniverses } from './linked';
 import { base, enough } from './numbering';
+import { type PatchSaid, sameLamps } from './patchSaid';
 
 export type { DoctorLine, DoctorState } from './doctorLine';
 
@@ -46,8 +47,13 @@ function fedUniverses(records: ShowRecords): ReadonlySet<number> {
   return universes;
 }
 
-/** All lines; none if the link's ends are gone. */
-export function doctor(link: Link, records: ShowRecords, live: LinkHeard): DoctorLine[] {
+/** All lines; none if the link's ends are gone. `said` is what other programs tell of their patch. */
+export function doctor(
+  link: Link,
+  records: ShowRecords,
+  live: LinkHeard,
+  said: readonly PatchSaid[] = [],
+): DoctorLine[] {
   const sender = sendersOf(records.machine).find(({ id }) => id === link.senderId);
   const visualiser = records.machine.find(({ id }) => id === link.visualiserId);
   if (!sender || !visualiser) return [];
@@ -72,7 +78,8 @@ export function doctor(link: Link, records: ShowRecords, live: LinkHeard): Docto
     .sort((a, b) => a - b);
   const { listeningSince } = live;
   const one: Case = { link, records, sender, visualiser, universes, streams, node, used, listeningSince };
-  return CHECKS.map((check) => check(one));
+  const lamps = sameLamps(one, said);
+  return [...CHECKS.map((check) => check(one)), ...(lamps ? [lamps] : [])];
 }
 
 /** Whether nothing is wrong or open, and somebody said or saw that it arrives. */
