@@ -23,7 +23,7 @@ function made(net = new HungNet(), home = mkdtempSync(join(folder, `${(folders +
     records = applyToRecords(records, changes);
     return Promise.resolve<string | undefined>(undefined);
   };
-  const show = { ...net.show, propose, lamps: async () => ({ lamp: records.lamp, type: records.type }) };
+  const show = { ...net.show, propose, lamps: async () => ({ lamp: records.lamp, type: records.type, runs: [] }) };
   const roll = new RollCall(home, net.host, net.show, { say: () => undefined }, () => 0);
   const setter = new LampSetter(roll, show);
   const matching = new Matching(home, net.host, show, roll, setter);

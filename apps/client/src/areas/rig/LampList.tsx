@@ -7,10 +7,12 @@ import { matchesWords } from '@taxiarch/core/jump';
 import type { PatchedLamp } from '@taxiarch/core/patch';
 import { flowOf, viewOf } from '@taxiarch/core/check';
 import type { ShowRecords, Tag } from '@taxiarch/core/records';
+import { useSelectedThere } from '@/data/exchange';
 import { rigSelection, useSelection } from '@/data/selection';
 import { placeFilter, usePreference } from '@/data/preferences';
 import { useFindings, useShow, type Show } from '@/data/show';
 import { Button, CheckBox, Choice, Field, Row, Screen, Sentence, SentenceLink, Text, count, useWide } from '@/ui';
+import { SelectedThere } from './exchange/SelectedThere';
 import { RigTools } from './RigTools';
 
 const ORDERS = [
@@ -124,11 +126,14 @@ const LampRow = memo(function LampRow({
   here,
   picking,
   on,
+  there,
 }: {
   patched: PatchedLamp;
   here: boolean;
   picking: boolean;
   on: boolean;
+  /** Programs in which it is selected */
+  there: string;
 }) {
   const { lamp, type, mode, run } = patched;
   const label = `${run ? 'Run' : 'Lamp'} ${lamp.number} ${lamp.name}`;
@@ -149,6 +154,7 @@ const LampRow = memo(function LampRow({
         <Text kind="small" numberOfLines={1}>
           {run ? `${mode.name} pixels` : `${type.maker} ${type.name}, ${mode.name}`}
           {lamp.twin !== null && ' · twin'}
+          {there !== '' && ` · selected in ${there}`}
         </Text>
       </View>
       <Text kind="mono">{patched.spans[0] ? formatAddress(patched.spans[0]) : '–'}</Text>
@@ -173,6 +179,17 @@ const LampRow = memo(function LampRow({
   );
 });
 
+/** By lamp number, the programs in which it is selected. */
+function useThere(): ReadonlyMap<number, string> {
+  const programs = useSelectedThere();
+  return useMemo(() => {
+    const by = new Map<number, string>();
+    for (const { name, selected } of programs)
+      for (const number of selected) by.set(number, by.has(number) ? `${by.get(number)}, ${name}` : name);
+    return by;
+  }, [programs]);
+}
+
 export function LampList() {
   const show = useShow();
   const router = useRouter();
@@ -183,6 +200,7 @@ export function LampList() {
   const [picking, setPicking] = useState(false);
   const chosen = useSelection(rigSelection);
   const chosenSet = useMemo(() => new Set(chosen), [chosen]);
+  const there = useThere();
   const place = usePreference(placeFilter);
   const items = useMemo(() => itemsOf(show, order, query, place), [show, order, query, place]);
   const shown = () => items.flatMap((item) => (item.kind === 'lamp' && !item.lamp.run ? item.lamp.lamp.id : []));
@@ -227,6 +245,7 @@ export function LampList() {
           onChange={setQuery}
         />
         <Choice label="Order" options={ORDERS} value={order} onChange={setOrder} />
+        <SelectedThere />
       </View>
       <FlatList
         data={items}
@@ -255,6 +274,7 @@ export function LampList() {
                 here={here.endsWith(`/${item.lamp.lamp.id}`)}
                 picking={picking}
                 on={chosenSet.has(item.lamp.lamp.id)}
+                there={there.get(item.lamp.lamp.number) ?? ''}
               />
             </div>
           )

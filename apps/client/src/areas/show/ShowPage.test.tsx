@@ -21,6 +21,11 @@ const settings: Settings = {
   changes: false,
   rdmShare: 20,
   rollEvery: 0,
+  stations: false,
+  stationName: 'Taxiarch',
+  stationGroup: 'Default',
+  citp: false,
+  selects: false,
   artnetTimeout: 10_000,
 };
 const edit = (seq: number, sentence: string) => ({ seq, sentence, author: 'Ivo', at: '2026-05-01T10:00:00.000Z' });

@@ -11,6 +11,7 @@ import { type Link, START_ORDERS } from '@taxiarch/core/records';
 import { MachineChoice } from '@/forms/MachineChoice';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
+import { useExchange } from '@/data/exchange';
 import { useLive } from '@/data/live';
 import { useStandIns } from '@/data/machines';
 import { wholeFrom } from '@/data/numbers';
@@ -34,6 +35,7 @@ import {
   count,
   WhyLink,
 } from '@/ui';
+import { AtTheOtherEnd } from './AtTheOtherEnd';
 import { linkFormOf, newLinkForm, linkPlan, type LinkForm } from './linkForm';
 
 export function LinkPage() {
@@ -53,7 +55,8 @@ function Looked({ link }: { link: Link }) {
   const { records } = useShow();
   const live = useLive();
   const standIns = useStandIns().data;
-  const lines = live ? doctor(link, records, live) : [];
+  const programs = useExchange(false).data?.citp?.peers;
+  const lines = live ? doctor(link, records, live, programs) : [];
   const worst = lines.find(({ state }) => state === 'must fix');
   const wrong = lines.filter(({ state }) => state === 'must fix').length;
   const asked = lines.filter(({ state }) => state === 'ask').length;
@@ -153,6 +156,7 @@ function Line({ line, link }: { line: DoctorLine; link: Link }) {
           }
         />
       )}
+      {(name === 'lamps' || name === 'arrives') && <AtTheOtherEnd link={link} line={name} lamp={lamp} />}
       {(state === 'ask' || seen) && (
         <View className="flex-row flex-wrap gap-2">
           {name === 'arrives' && lamp && (

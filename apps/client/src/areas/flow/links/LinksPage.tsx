@@ -4,6 +4,7 @@ import { View } from 'react-native';
 import { protocolName } from '@taxiarch/core/address';
 import { rangeText } from '@taxiarch/core/flow';
 import { arrivesSurely, doctor, type DoctorState } from '@taxiarch/core/link';
+import { useExchange } from '@/data/exchange';
 import { useLive } from '@/data/live';
 import { useShow } from '@/data/show';
 import { Button, Row, Screen, Sentence, StateWord, Text, count } from '@/ui';
@@ -13,7 +14,8 @@ export function LinksPage() {
   const { records, loaded } = useShow();
   const live = useLive();
   const links = [...records.link].sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }));
-  const looked = links.map((link) => ({ link, lines: live ? doctor(link, records, live) : [] }));
+  const programs = useExchange(false).data?.citp?.peers;
+  const looked = links.map((link) => ({ link, lines: live ? doctor(link, records, live, programs) : [] }));
   const has = (wanted: DoctorState) => looked.filter(({ lines }) => lines.some(({ state }) => state === wanted)).length;
   const well = looked.filter(({ lines }) => arrivesSurely(lines)).length;
   return (

@@ -1,0 +1,1 @@
+export { ExchangePage as default } from '@/areas/rig/exchange/ExchangePage';
