@@ -18,6 +18,7 @@ export interface Sighted extends Announced {
 type Records = ResponsePacket['answers'];
 const TTL_S = 120;
 const ASK_FIRST_MS = 1000;
+const GOODBYE_MS = 500;
 const ASK_EVERY_MS = 15_000;
 
 /** The records that tell of a station, all living for `ttl` seconds. */
@@ -100,16 +101,23 @@ export class Beacon {
     });
   }
 
-  private announce(ttl: number): void {
+  private announce(ttl: number, said?: () => void): void {
     const [pointer, byGroup, ...rest] = recordsOf(this.me, ttl);
-    this.mdns.respond({ answers: [pointer!, byGroup!], additionals: rest });
+    this.mdns.respond({ answers: [pointer!, byGroup!], additionals: rest }, said);
   }
 
   /** Says goodbye and ends. */
   end(): Promise<void> {
     this.ended = true;
     for (const timer of this.timers) clearTimeout(timer);
-    this.announce(0);
-    return new Promise((done) => this.mdns.destroy(() => done()));
+    return new Promise((done) => {
+      const over = () => this.mdns.destroy(() => done());
+      // What is still to be sent would be lost with the socket; one that cannot send is not waited for.
+      const late = setTimeout(over, GOODBYE_MS);
+      this.announce(0, () => {
+        clearTimeout(late);
+        over();
+      });
+    });
   }
 }

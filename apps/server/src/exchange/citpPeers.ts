@@ -86,14 +86,15 @@ export class CitpPeers {
     });
   }
 
-  private get ownPort(): number {
+  /** TCP port on which others may connect */
+  get port(): number {
     const at = this.server?.address();
     return typeof at === 'object' && at !== null ? at.port : 0;
   }
 
   private tell(): void {
     const now = Date.now();
-    const here = encodeCitp({ kind: 'PLoc', port: this.ownPort, type: 'Unknown', name: this.setup.name, state: '' });
+    const here = encodeCitp({ kind: 'PLoc', port: this.port, type: 'Unknown', name: this.setup.name, state: '' });
     for (const group of Citp.GROUPS) this.udp?.send(here, this.setup.port, group, () => undefined);
     for (const one of this.known.values()) {
       if (now - one.seenAt > GONE_MS && !one.socket) this.known.delete(one.id);
@@ -118,7 +119,7 @@ export class CitpPeers {
     if (!message.ok || message.value?.kind !== 'PLoc') return;
     const { port, type, name, state } = message.value;
     // Our own words come back to us.
-    if (port === this.ownPort && name === this.setup.name) return;
+    if (port === this.port && name === this.setup.name) return;
     if (!isNear(from, this.setup.iface)) return;
     const one = this.get(from, name);
     if (!one) return;

@@ -1,5 +1,6 @@
 /** A stand-in that speaks CITP: it tells its patch to whoever asks, and what is selected in it. */
-import { createServer, type Socket } from 'node:net';
+import type { Socket as UdpSocket } from 'node:dgram';
+import { createServer, type Server, type Socket } from 'node:net';
 import { Citp, CitpPeer, CitpReader, encodeCitp, type CitpMessage } from '@taxiarch/core/citp';
 import { open } from '../network';
 import type { HeldRig } from './heldRig';
@@ -17,6 +18,9 @@ export class CitpBox {
   private readonly links = new Map<Socket, CitpPeer>();
   private readonly selection = new CitpPeer();
   private tcp = 0;
+  private server: Server | undefined;
+  private udp: UdpSocket | undefined;
+  private telling: NodeJS.Timeout | undefined;
   private on = true;
 
   constructor(
@@ -27,13 +31,15 @@ export class CitpBox {
   async start(): Promise<void> {
     const { name, type, address, port } = this.setup;
     const server = createServer((socket) => this.serve(socket));
+    this.server = server;
     await new Promise<void>((ready, failed) => {
       server.once('error', failed);
       server.listen(0, address, ready);
     });
     this.tcp = (server.address() as { port: number }).port;
     const udp = await open(address, 0);
-    setInterval(() => {
+    this.udp = udp;
+    this.telling = setInterval(() => {
       const here = encodeCitp({ kind: 'PLoc', port: this.tcp, type, name, state: 'Running' });
       if (this.on) for (const group of Citp.GROUPS) udp.send(here, port, group);
     }, TELL_MS);
@@ -69,6 +75,13 @@ export class CitpBox {
   run(on: boolean): void {
     this.on = on;
     if (!on) for (const socket of this.links.keys()) socket.destroy();
+  }
+
+  end(): void {
+    clearInterval(this.telling);
+    this.server?.close();
+    this.udp?.close();
+    for (const socket of this.links.keys()) socket.destroy();
   }
 
   report() {

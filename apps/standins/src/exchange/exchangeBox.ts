@@ -61,5 +61,9 @@ export async function openExchange(
     station.run(on);
     peer.run(on);
   };
-  return { acts, pages, run };
+  const end = () => {
+    station.end();
+    peer.end();
+  };
+  return { acts, pages, run, end };
 }

@@ -1,6 +1,6 @@
 /** A stand-in as a station of MVR-xchange: announced by mDNS, reached by TCP; what is committed to it, it takes. */
 import { randomUUID } from 'node:crypto';
-import { connect, createServer, type Socket } from 'node:net';
+import { connect, createServer, type Server, type Socket } from 'node:net';
 import multicastDns from 'multicast-dns';
 import {
   encodeFile,
@@ -33,6 +33,7 @@ export class StationBox {
   private readonly station: Station;
   private port = 0;
   private mdns: ReturnType<typeof multicastDns> | undefined;
+  private server: Server | undefined;
   private on = true;
   /** For tests: it goes away after so many bytes of a file */
   vanishesAfter = Infinity;
@@ -46,6 +47,7 @@ export class StationBox {
 
   async start(): Promise<void> {
     const server = createServer((socket) => this.serve(socket));
+    this.server = server;
     await new Promise<void>((ready, failed) => {
       server.once('error', failed);
       server.listen(0, this.setup.address, ready);
@@ -168,6 +170,11 @@ export class StationBox {
   run(on: boolean): void {
     this.on = on;
     this.announce(on ? TTL_S : 0);
+  }
+
+  end(): void {
+    this.server?.close();
+    this.mdns?.destroy();
   }
 
   report() {

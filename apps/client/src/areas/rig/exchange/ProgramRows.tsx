@@ -62,12 +62,12 @@ function Program({ one }: { one: CitpPeerReport }) {
           <Text kind="small">{[TYPES[type] ?? '', state.toLowerCase(), address].filter(Boolean).join(' · ')}</Text>
         </View>
         {linked ? (
-          one.whole && <StateWord state={differ.length === 0 ? 'fine' : 'must fix'} />
+          one.whole && <StateWord state={differ.length === 0 ? 'fine' : 'differs'} />
         ) : (
           <Text kind="small">not connected</Text>
         )}
       </View>
-      <Text tone={differ.length > 0 ? 'fault' : undefined}>{patchText(one)}</Text>
+      <Text>{patchText(one)}</Text>
       {one.patchAt > 0 && <KnownMark known="said" of={`the lamps of ${name}`} evidence={[]} />}
       {one.trouble !== '' && <Text tone="fault">{one.trouble}</Text>}
       {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
