@@ -7,9 +7,9 @@ import { WHOLES, portsOf } from './whole';
 
 async function startWhole(worker: number): Promise<() => Promise<void>> {
   const folder = mkdtempSync(join(tmpdir(), 'taxiarch-e2e-'));
-  const { page, panel, sacn, artnet, mdns, citp } = portsOf(worker);
+  const { page, panel, sacn, artnet, mdns, citp, plug } = portsOf(worker);
   const udp = { 'sacn-port': sacn, 'artnet-port': artnet, 'mdns-port': mdns, 'citp-port': citp };
-  const args = { port: page, data: folder, ...udp, 'panel-port': panel };
+  const args = { port: page, data: folder, ...udp, 'panel-port': panel, 'plug-port': plug };
   const whole = spawn(
     process.execPath,
     [

@@ -14,6 +14,7 @@ export const portsOf = (worker: number) => ({
   artnet: 26_454 + worker,
   mdns: 26_353 + worker,
   citp: 26_809 + worker,
+  plug: 26_217 + worker,
 });
 const { page: PORT, panel: PANEL_PORT, ...udp } = portsOf(Number(process.env['TEST_PARALLEL_INDEX'] ?? 0));
 /** UDP ports of the whole that a test meets */

@@ -15,6 +15,7 @@ const PROGRAMS = {
   'server/import': 'apps/server/src/imports/importThread.ts',
   'server/findings': 'apps/server/src/findings/findingsThread.ts',
   'server/receive': 'apps/server/src/receive/receiveThread.ts',
+  'server/plug': 'apps/server/src/plug/plugThread.ts',
   'server/lock': 'apps/server/src/store/lock.ts',
   'standins/main': 'apps/standins/src/main.ts',
   'standins/visualiser': 'apps/standins/src/visualiser/main.ts',

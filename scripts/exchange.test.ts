@@ -73,7 +73,7 @@ test('a file that is fetched is the one that is offered, with its three lamps ot
   const ours = new Map(ferry.lamp.map((lamp) => [lamp.name, lamp]));
   const otherwise = read.value.lamps.filter((lamp) => {
     const own = ours.get(lamp.name)!;
-    return lamp.number !== own.number || lamp.addresses[0]?.channel !== own.channel || lamp.mode !== own.mode;
+    return lamp.number !== own.number || lamp.addresses?.[0]?.channel !== own.channel || lamp.mode !== own.mode;
   });
   expect(otherwise.map(({ name }) => name)).toEqual(
     [101, 105, 112].map((number) => ferry.lamp.find((one) => one.number === number)!.name),

@@ -20,6 +20,7 @@ const HELP = `npm start -- [options]
   --artnet-port N   UDP port of Art-Net (6454), for tests
   --mdns-port N     UDP port of mDNS (5353), for tests
   --citp-port N     UDP port of CITP (4809), for tests
+  --plug-port N     TCP port of the stand-in adapters (2217), for tests
   --panel-port N    TCP port of the stand-ins' front panels (7630), for tests
 `;
 
@@ -44,6 +45,7 @@ function readArguments() {
         'panel-port': { type: 'string', default: '7630' },
         'mdns-port': { type: 'string', default: '5353' },
         'citp-port': { type: 'string', default: '4809' },
+        'plug-port': { type: 'string', default: '2217' },
         help: { type: 'boolean', default: false },
       },
     }).values;
@@ -167,7 +169,11 @@ async function main(): Promise<void> {
   if (!options['no-standins']) {
     const panel = [...udp, '--panel-port', options['panel-port']];
     await run(join(out, 'standins/visualiser.mjs'), panel, /ready/);
-    await run(join(out, 'standins/main.mjs'), [...panel, '--data', join(folder, 'stand-ins')], /ready/);
+    await run(
+      join(out, 'standins/main.mjs'),
+      [...panel, '--plug-port', options['plug-port'], '--data', join(folder, 'stand-ins')],
+      /ready/,
+    );
   }
   process.stdout.write(server);
 }

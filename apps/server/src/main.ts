@@ -17,6 +17,7 @@ import { Bench } from './practise/bench';
 import { Practising } from './practise/practising';
 import { BadOption, readOptions, type Options } from './options';
 import { Exchange } from './exchange/exchange';
+import { Plugs } from './plug/plugs';
 import { Matching } from './eye/matching';
 import { RollCall } from './roll/rollCall';
 import { LampSetter } from './roll/setter';
@@ -203,7 +204,6 @@ async function main(): Promise<void> {
     scan();
     return host.now();
   };
-  show.onPlan = (plan) => host.setPlan(plan);
   await comeBack(host, settings, show);
   const client = options.client === undefined ? undefined : join(resolve(options.client));
   server.removeAllListeners('request').removeAllListeners('upgrade');
@@ -223,7 +223,13 @@ async function main(): Promise<void> {
     exchange.edited();
     feed.tellMissed();
   };
-  const wire = { host, feed, settings, notices, exchange };
+  const plugs = new Plugs(new URL('./plug.mjs', import.meta.url), host, show, settings, notices);
+  await plugs.start();
+  show.onPlan = (plan) => {
+    host.setPlan(plan);
+    plugs.follow();
+  };
+  const wire = { host, feed, settings, notices, exchange, plugs };
   const app = createApp({ ...wire, show, guard, log, client, bench, practising, roll, setter, matching, desk });
   server.on('request', app.callback());
   feed.attach(server, (request) => guard.refuse(request) === undefined && guard.admits(request));
@@ -239,6 +245,7 @@ async function main(): Promise<void> {
     server.close();
     server.closeAllConnections();
     await exchange.end();
+    await plugs.stop();
     await host.stop();
     await show.stop();
     await lock.release();

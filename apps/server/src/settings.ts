@@ -16,6 +16,8 @@ interface Kept {
   readonly settings: Settings;
   /** Routes that were running when this was last written */
   readonly running: readonly string[];
+  /** DMX adapters that took in what came by their plugs */
+  readonly inputs: readonly string[];
 }
 
 const keptShape = object({
@@ -25,12 +27,13 @@ const keptShape = object({
     .required(),
   settings: settingsShape.rule,
   running: array().strict().of(string().strict().required()).required(),
+  inputs: array().strict().of(string().strict().required()).required(),
 });
 
 /** What a file holds, with what it lacks as it is at first; undefined if it is damaged. */
 function checked(found: unknown): Kept | undefined {
   const given = found as Partial<Kept>;
-  const kept = { running: [], ...given, settings: { ...DEFAULTS, ...given.settings } };
+  const kept = { running: [], inputs: [], ...given, settings: { ...DEFAULTS, ...given.settings } };
   return checkWith<Kept>(keptShape, kept).ok ? (kept as Kept) : undefined;
 }
 
@@ -43,6 +46,7 @@ export class SettingsFile {
       cid: randomUUID(),
       settings: { ...DEFAULTS, ...first },
       running: [],
+      inputs: [],
     }));
     const { damaged } = this.file;
     if (!damaged) return;
@@ -67,6 +71,15 @@ export class SettingsFile {
   keepRunning(running: readonly string[]): void {
     if (String(running) === String(this.running)) return;
     this.file.keep({ ...this.file.read(), running });
+  }
+
+  get inputs(): readonly string[] {
+    return this.file.read().inputs;
+  }
+
+  keepInputs(inputs: readonly string[]): void {
+    if (String(inputs) === String(this.inputs)) return;
+    this.file.keep({ ...this.file.read(), inputs });
   }
 
   read(): Settings {

@@ -1,5 +1,6 @@
 /** The bench on which all stand-ins stand: what each shows, and hands that unplug, switch and turn. */
 import type { StandIn, VisualiserFaults } from '@taxiarch/core/contract';
+import type { AdapterBox } from './adapter/adapterBox';
 import type { NodeBox, Turned } from './node';
 import { NO_MISTAKES, type SenderMistakes } from './mistakes';
 import { openPanel } from './panel';
@@ -72,9 +73,10 @@ export const openBench = (
   /** Address of the visualiser's own panel; it is a process of its own and need not be there */
   visualiser: string,
   rig: RigBox,
+  adapters: ReadonlyMap<string, AdapterBox>,
 ) => {
   const all = async () => {
-    const boxes = [...senders.values(), ...nodes.values(), rig].map((one) => one.report());
+    const boxes = [...senders.values(), ...nodes.values(), ...adapters.values(), rig].map((one) => one.report());
     const other = await askVisualiser(visualiser, 'box');
     return other ? [...boxes, other] : boxes;
   };
@@ -92,6 +94,7 @@ export const openBench = (
           one.run(!one.report().stranger);
         }
         for (const [name, one] of nodes) if (isMeant(name)) await one.reset();
+        for (const [name, one] of adapters) if (isMeant(name)) await one.reset();
         if (isMeant('rig')) rig.reset();
         if (isMeant('crow')) {
           await askVisualiser(visualiser, 'set', RIGHT);
@@ -106,6 +109,11 @@ export const openBench = (
       if (id === 'crow') {
         if (power !== undefined) await askVisualiser(visualiser, 'power', { on: power });
         if (faults) await askVisualiser(visualiser, 'set', faults);
+        return all();
+      }
+      const adapter = adapters.get(id);
+      if (adapter) {
+        await adapter.handle({ ...(plugged !== undefined && { plugged }), ...(fader && { fader }) });
         return all();
       }
       const node = nodes.get(id);

@@ -2,6 +2,7 @@
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { hungShip, nightFerry } from '@taxiarch/core/demo';
+import { ADAPTERS, AdapterBox } from './adapter/adapterBox';
 import { openBench } from './bench';
 import { openExchange } from './exchange/exchangeBox';
 import { BRIDGE_EXCHANGE } from './exchange/setups';
@@ -19,6 +20,7 @@ const { values } = parseArgs({
   options: {
     'sacn-port': { type: 'string', default: '5568' },
     'artnet-port': { type: 'string', default: '6454' },
+    'plug-port': { type: 'string', default: '2217' },
     'panel-port': { type: 'string', default: '7630' },
     'mdns-port': { type: 'string', default: '5353' },
     'citp-port': { type: 'string', default: '4809' },
@@ -54,6 +56,8 @@ async function main(): Promise<void> {
     await startSender(GANGWAY_PANEL, new WallPlayer(), udp),
     await startSender(TENDER_TABLET, new WallPlayer(), udp),
   ];
+  const adapters = ADAPTERS.map((setup) => new AdapterBox(setup, Number(values['plug-port'])));
+  for (const adapter of adapters) await adapter.start(udp.panel);
   await openBench(
     LOOPBACK,
     udp.panel,
@@ -61,6 +65,7 @@ async function main(): Promise<void> {
     new Map(senders.map((one) => [one.report().id, one])),
     `http://${VISUALISER}:${udp.panel}`,
     rig,
+    new Map(adapters.map((one) => [one.report().id, one])),
   );
   process.stdout.write('The stand-ins are ready.\n');
 }

@@ -157,6 +157,15 @@ export type ToEngine =
   /** Answered after a fresh report */
   | { readonly type: 'report'; readonly ask: number }
   | { readonly type: 'scan' }
+  /** Slots that came by a plug of this computer, which is known by `id` */
+  | {
+      readonly type: 'plugged';
+      readonly key: number;
+      readonly id: string;
+      readonly name: string;
+      readonly priority: number;
+      readonly slots: Uint8Array;
+    }
   | { readonly type: 'leave'; readonly client: string }
   /** The receiving thread was started anew and is reached by this. */
   | { readonly type: 'receiver'; readonly port: MessagePort }

@@ -6,6 +6,7 @@ import { Happenings } from '@taxiarch/core/known';
 import { MOST_ROUTES, ROUTE_KEYS } from '@taxiarch/core/contract/feed';
 import { addressesOf } from '@taxiarch/core/ip';
 import { MOST_CONTENDERS, type SlotContender } from '@taxiarch/core/merge';
+import type { PlugReport } from '@taxiarch/core/plug';
 import type { LampPort, LampRequest, LampTable } from '@taxiarch/core/roll';
 import type { PlanView } from './plan';
 import type { ReceiverSetup, ToReceiver } from './receiverMessages';
@@ -83,6 +84,10 @@ export class EngineHost {
   private settings: Settings;
   private watched: Extract<ToEngine, { type: 'watch' }> = { type: 'watch', keys: [], slots: [] };
   private readonly telling: NodeJS.Timeout;
+  /** DMX adapters that run */
+  plugs: () => readonly PlugReport[] = () => [];
+  /** Nothing may be sent: it is safe, or the engine is gone. */
+  onSafe: () => void = () => undefined;
   onReport: (report: LiveReport) => void = () => undefined;
   /** The routes that run are others than before. */
   onRunning: (ids: readonly string[]) => void = () => undefined;
@@ -199,7 +204,9 @@ export class EngineHost {
     const universes = universesNow(report, this.universes.values(), this.plan);
     this.sayLoss(report.lost);
     this.sayLimits(report.rejected);
-    this.lastReport = { ...report, polled: this.settings.poll, age: 0, notices: this.notices.list(), universes };
+    if (!report.output.hot) this.onSafe();
+    const plugs = this.plugs();
+    this.lastReport = { ...report, plugs, polled: this.settings.poll, age: 0, notices: this.notices.list(), universes };
     this.happened.look(this.lastReport);
     const [newest] = this.happened.list(report.at);
     if (newest) this.lastReport = { ...this.lastReport, newest };
@@ -232,6 +239,7 @@ export class EngineHost {
       'engine',
       `${this.away}${hot ? ' Taxiarch was hot; it comes back safe, and what was taken is not sent any more.' : ''}`,
     );
+    this.onSafe();
     void endStreams(this.sending, this.first.ports.sacn);
     this.sending = [];
     this.onSending([]);
@@ -370,9 +378,30 @@ export class EngineHost {
     this.engine.tell({ type: 'scan' });
   }
 
+  private looked: readonly number[] = [];
+  private merged: readonly number[] = [];
+
   watch(keys: readonly number[], slots: readonly (readonly [number, number])[]): void {
-    this.watched = { type: 'watch', keys, slots };
+    this.looked = keys;
+    this.watched = { type: 'watch', keys: [...new Set([...keys, ...this.merged])], slots };
     this.engine.tell(this.watched);
+  }
+
+  /** Universes and routes that are merged although nobody looks at them: they leave by a plug. */
+  keepMerged(keys: readonly number[]): void {
+    if (String(keys) === String(this.merged)) return;
+    this.merged = keys;
+    this.watch(this.looked, this.watched.slots);
+  }
+
+  /** Slots that came by a plug of this computer. */
+  plugged(frame: Omit<Extract<ToEngine, { type: 'plugged' }>, 'type'>): void {
+    this.engine.tell({ type: 'plugged', ...frame });
+  }
+
+  /** Row of a route among those of routes; undefined before the engine told of it. */
+  routeRow(id: string): number | undefined {
+    return this.lastReport?.routes.find((one) => one.id === id)?.row;
   }
 
   setLevels(client: string, key: number, levels: readonly (readonly [number, number])[]): void {

@@ -1,5 +1,5 @@
 /** Packets in: from bytes on a socket to a stream's account and levels. Allocates nothing for a known stream. */
-import { wireKey } from '@taxiarch/core/address';
+import { fromWireKey, wireKey } from '@taxiarch/core/address';
 import {
   ArtNet,
   blankDmxFields,
@@ -31,6 +31,7 @@ import type { SentBy, Stream } from './stream';
 import { Syncs } from './syncs';
 import type { LiveUniverse } from './universe';
 import { MOST_ROUTES } from '@taxiarch/core/contract/feed';
+import type { ToEngine } from '../bridge/engineMessages';
 import { MOST_UNIVERSES, SharedLevels } from '../bridge/shared';
 
 const DMX_HEADER = 18;
@@ -52,6 +53,11 @@ export interface OwnCids {
   readonly taken: Uint8Array;
   readonly routes: Uint8Array;
 }
+
+/** Where a stream comes from that comes by no network. */
+const PLUG = 'plug';
+
+export type PluggedFrame = Omit<Extract<ToEngine, { type: 'plugged' }>, 'type'>;
 
 export interface IngestListener {
   /** New levels stand in a universe. */
@@ -260,6 +266,29 @@ export class Ingest {
     }
     const origin = { protocol: 'artnet', address, cid: new Uint8Array(0), sent, physical: physical ?? 0 } as const;
     return universe.add(origin, now) ?? 'too-many-senders';
+  }
+
+  /** Slots that came by a plug of this computer: a stream like any other, whatever its universe travels by. */
+  plugged({ key, id, name, priority, slots }: PluggedFrame, now: number): void {
+    const universe = this.universe(key);
+    if (!universe) return this.reject('too-many-universes');
+    const address = PLUG;
+    const { protocol } = fromWireKey(key);
+    let stream = universe.streams.find((one) => one.address === address && one.plugId === id);
+    if (!stream) {
+      stream = universe.add({ protocol, address, cid: new Uint8Array(0), sent: 'others', physical: 0 }, now);
+      if (!stream) return this.reject('too-many-senders');
+      stream.plugId = id;
+    }
+    this.packets += 1;
+    stream.name = name;
+    stream.priority = priority;
+    // Frames on a line are not numbered: each is the next.
+    stream.plugCount = (stream.plugCount % 255) + 1;
+    if (!stream.account.note(now, stream.plugCount, true)) return;
+    stream.setLevels(slots, 0, slots.length, now);
+    universe.dirty = true;
+    this.listener.onLevels(key, now);
   }
 
   private artNzs(bytes: Uint8Array, address: string, sent: SentBy, now: number): void {

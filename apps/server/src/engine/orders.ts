@@ -146,6 +146,8 @@ export function carryOut(engine: EngineWhole, order: ToEngine): void {
       return answer(engine, order.ask);
     case 'scan':
       return engine.sockets.sendFromArtNetPort(encodePoll(), 'broadcast');
+    case 'plugged':
+      return engine.ingest.plugged(order, engine.clock());
     case 'leave':
       return engine.output.giveBack((hold) => hold.client === order.client && !hold.stay);
     case 'receiver':

@@ -34,6 +34,9 @@ export class Stream implements Contender {
   address: string;
   /** UDP port of the sender */
   port = 0;
+  /** Of the adapter by whose plug it comes, and the number of its last frame; empty for what comes by network */
+  plugId = '';
+  plugCount = 0;
   /** Levels of it were let in; without any it contends for nothing. */
   hasLevels = false;
   /** When levels last came, by the engine's clock */

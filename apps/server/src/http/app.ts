@@ -27,6 +27,8 @@ import { pictureHandlers } from './pictures';
 import { rollHandlers } from './roll';
 import { standInHandlers } from './standIns';
 import type { Exchange } from '../exchange/exchange';
+import type { Plugs } from '../plug/plugs';
+import { plugHandlers } from './plugs';
 import type { Bench } from '../practise/bench';
 import type { Practising } from '../practise/practising';
 import type { Matching } from '../eye/matching';
@@ -51,12 +53,13 @@ export interface Parts {
   readonly matching: Matching;
   readonly desk: WalkDesk;
   readonly exchange: Exchange;
+  readonly plugs: Plugs;
 }
 
 const YEAR_MS = 365 * 24 * 3600 * 1000;
 
 export function createApp({ show, host, feed, settings, notices, ...rest }: Parts): Koa {
-  const { guard, log, client, bench, practising, roll, setter, matching, desk, exchange } = rest;
+  const { guard, log, client, bench, practising, roll, setter, matching, desk, exchange, plugs } = rest;
   const app = new Koa();
   const policy = contentPolicy(client);
   app.use(problems(log));
@@ -79,7 +82,8 @@ export function createApp({ show, host, feed, settings, notices, ...rest }: Part
   const handlers: FrontHandlers = {
     ...liveHandlers(host, show, settings, notices, practising, exchange),
     ...exchangeHandlers(exchange),
-    ...outputHandlers(host, show, feed),
+    ...plugHandlers(plugs, show, bench),
+    ...outputHandlers(host, show, feed, plugs),
     ...routeHandlers(host),
     ...nodeHandlers(host, show, practising),
     ...standInHandlers(bench, practising),

@@ -5,12 +5,13 @@ import type { EngineHost } from '../bridge/host';
 import type { TakeOrder } from '../bridge/engineMessages';
 import type { Feed } from '../feed/feed';
 import type { ShowDoor } from '../bridge/showDoor';
+import type { Plugs } from '../plug/plugs';
 import type { Handlers } from './api';
 import { ProblemError } from '../problemError';
 
 type OutputHandlers = Pick<Handlers, 'readOutput' | 'makeHot' | 'take' | 'giveBack'>;
 
-export function outputHandlers(host: EngineHost, show: ShowDoor, feed: Feed): OutputHandlers {
+export function outputHandlers(host: EngineHost, show: ShowDoor, feed: Feed, plugs: Plugs): OutputHandlers {
   /** Key of the wire universe by which a show universe is planned to travel. */
   const keyOf = (number: number): number => {
     const universe = show.plan().universe.find((one: Universe) => one.number === number);
@@ -29,6 +30,8 @@ export function outputHandlers(host: EngineHost, show: ShowDoor, feed: Feed): Ou
     readOutput: () => host.now().output,
 
     makeHot: async ({ body: { hot, by } }) => {
+      // What leaves a plug stops before anything is waited for.
+      if (!hot) plugs.makeSafe();
       await host.ask({ type: 'hot', hot, by });
       return host.now().output;
     },

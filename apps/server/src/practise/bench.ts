@@ -34,6 +34,18 @@ export class Bench {
   readonly boxes = (): Promise<readonly StandIn[]> => this.ask('boxes');
   readonly handle = (hand: object): Promise<readonly StandIn[]> => this.ask('handle', hand);
 
+  /** What a stand-in adapter at an address finds on its line; undefined where there is none. */
+  async adapter(host: string): Promise<{ readonly values: readonly number[]; readonly says: string } | undefined> {
+    if (this.address === undefined || !host.startsWith('127.')) return undefined;
+    try {
+      const panel = Object.assign(new URL(this.address), { hostname: host, pathname: '/values' });
+      const response = await fetch(panel, { signal: AbortSignal.timeout(LONGEST_MS) });
+      return (await response.json()) as { values: number[]; says: string };
+    } catch {
+      return undefined;
+    }
+  }
+
   /** All as they were shipped. */
   reset(): Promise<readonly StandIn[]> {
     return this.handle({ id: 'all', reset: true });

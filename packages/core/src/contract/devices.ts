@@ -72,12 +72,18 @@ const rigNow = report('', {
   page: words('Address of the page that shows the ship as it is really lit.'),
 });
 
+const adapterNow = report('', {
+  use: word(['out', 'in'], 'It feeds lamps, or a desk feeds it.'),
+  at: words('Host and port of its serial port by RFC 2217.'),
+  says: words('How the frames come on its line.'),
+});
+
 export const standIn = report(
   'StandIn',
   {
     id: words(),
     name: words(),
-    kind: word(['console', 'node', 'media server', 'wall panel', 'visualiser', 'rig']),
+    kind: word(['console', 'node', 'media server', 'wall panel', 'visualiser', 'rig', 'adapter']),
     model: words(),
     address: words(),
     mask: words(),
@@ -94,6 +100,7 @@ export const standIn = report(
     ports: listOf<StandInPort>(standInPort),
     visualiser: orNone(visualiserNow),
     rig: orNone(rigNow),
+    adapter: orNone(adapterNow),
   },
   'One box of the demo’s bench.',
 );

@@ -8,6 +8,7 @@ import { EYE_ENDPOINTS } from './eye';
 import type { EndpointName } from './paths';
 import { LIVE_ENDPOINTS } from './live';
 import { PICTURE_ENDPOINTS } from './picture';
+import { PLUG_ENDPOINTS } from './plug';
 import { PRACTICE_ENDPOINTS } from './practice';
 import { PROOF_ENDPOINTS } from './proof';
 import { ROLL_ENDPOINTS } from './roll';
@@ -21,6 +22,7 @@ export const ENDPOINTS = {
   ...LIVE_ENDPOINTS,
   ...EXCHANGE_ENDPOINTS,
   ...DEVICE_ENDPOINTS,
+  ...PLUG_ENDPOINTS,
   ...PRACTICE_ENDPOINTS,
   ...ROLL_ENDPOINTS,
   ...EYE_ENDPOINTS,

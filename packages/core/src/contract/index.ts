@@ -7,6 +7,7 @@ export * from './arrival';
 export * from './exchange';
 export * from './live';
 export * from './devices';
+export * from './plug';
 export * from './practice';
 export * from './roll';
 export * from './eye';

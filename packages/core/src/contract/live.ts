@@ -26,6 +26,7 @@ import {
   plainOf,
   type Field,
 } from '../field';
+import { plugReport, type PlugReport } from '../plug';
 import { pictureReport, type PictureReport } from '../picture';
 import { interfaceInfo, type InterfaceInfo } from '../ip';
 import { happening, type Happening } from '../known';
@@ -107,6 +108,7 @@ export const liveReport = report('Live', {
   output: plain<OutputReport>(outputReport.schema),
   routes: listOf<RouteReport>(routeReport),
   controls: listOf<ControlReport>(controlReport),
+  plugs: orNone(listOf<PlugReport>(plugReport, 'DMX adapters that a person has running.')),
   packetsPerSecond: real(),
   packets: integer('Taken in since start.'),
   lost: integer('Packets that this computer could not take in, since start.'),

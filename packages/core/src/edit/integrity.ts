@@ -90,6 +90,11 @@ export function refuseChanges(maps: ShowMaps, changes: readonly Change[]): strin
       if (target.kind === 'route' && !after.route.has(target.id))
         return `The control ${name} needs its route: take the control out first.`;
   }
+  if (touched.has('machine') || touched.has('route')) {
+    for (const { name, line } of after.machine.values() as IterableIterator<RecordOf['machine']>)
+      if (line?.routeId != null && !after.route.has(line.routeId))
+        return `The adapter ${name} sends what a route makes: give it something else to send first.`;
+  }
   if (touched.has('link') || touched.has('machine')) {
     for (const { name, senderId, visualiserId } of after.link.values() as IterableIterator<RecordOf['link']>) {
       const sender = after.machine.get(senderId) as RecordOf['machine'] | undefined;

@@ -39,7 +39,14 @@ export {
 export type { AddressRange, Network } from './network';
 export { PLAIN_SPEED, type Model } from './model';
 export { MACHINE_KINDS, SENDING_KINDS, isOffNetwork, type MachineKind } from './machineKinds';
-export { ADDRESS_WAYS, PLAIN_MACHINE, type AddressWay, type Machine, type MachineInterface } from './machine';
+export {
+  ADDRESS_WAYS,
+  PLAIN_MACHINE,
+  type AddressWay,
+  type Machine,
+  type MachineInterface,
+  type PlugLine,
+} from './machine';
 export {
   LOSS_KINDS,
   MOST_PORTS,

@@ -1,4 +1,5 @@
 /** A planned machine: a box or a computer with interfaces, ports, and perhaps pixels behind it. */
+import { SLOTS } from '../address';
 import { ipv4, placeId, showUniverse } from './common';
 import {
   begun,
@@ -56,6 +57,22 @@ const controllerLimits = shape('Controller', {
 });
 export interface ControllerLimits extends Of<typeof controllerLimits.fields> {}
 
+/** A plain DMX adapter: how its plug is reached, and what leaves it. */
+const plugLine = shape('Line', {
+  at: pattern(
+    'Reached at',
+    80,
+    /^$|^[\w.-]{1,60}:\d{1,5}$/,
+    'A port over the network is an address and a port number, as in 10.0.0.46:7217.',
+    { about: 'Address and TCP port of a serial port by RFC 2217; empty for one in this computer.' },
+  ),
+  slots: whole('Slots', 24, SLOTS, { about: 'So many slots leave it in each frame.' }),
+  routeId: nullable(
+    reference('Route', { about: 'The route whose levels leave it; null for all that is heard of its universe.' }),
+  ),
+});
+export interface PlugLine extends Of<typeof plugLine.fields> {}
+
 export const machine = kindOf(
   { one: 'machine', many: 'machines', table: 'machine', schemaName: 'Machine' },
   {
@@ -82,6 +99,8 @@ export const machine = kindOf(
     sends: begun<Sending | null>(nullable(sending), null),
     /** Null for a machine that drives no pixels. */
     controller: begun<ControllerLimits | null>(nullable(controllerLimits), null),
+    /** Null for a machine that is no plain adapter. */
+    line: begun<PlugLine | null>(nullable(plugLine), null),
     ticks: begun(
       list('Steps ticked off', text('Step', 40), 40, {
         what: 'The steps ticked off',

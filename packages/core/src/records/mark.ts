@@ -55,6 +55,12 @@ export const mark = kindOf(
       0,
     ),
     by: text('Marked by', 80),
+    timeCode: begun(
+      text('Time code', 40, {
+        about: 'Time code that was heard when it was marked, as 01:02:03:04; empty if none ran.',
+      }),
+      '',
+    ),
     at: text('Time', 40, { about: 'ISO 8601, UTC, of the device on which it was marked.' }),
     stood: begun(
       list<MarkFact>('Stood', fact, 200, { what: 'How it stood', about: 'How devices on its path stood then.' }),

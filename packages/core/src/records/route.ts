@@ -1,5 +1,5 @@
 /** Universes heard that Taxiarch sends on as another one, while a person has the route running. */
-import { SLOTS } from '../address';
+import { SACN_LAST, SLOTS } from '../address';
 import { MOST_PARTS, ROUTE_MERGES, type RouteInput, type RoutePart } from '../route';
 import { addresses, channel, delivery, ipv4, priority, wireUniverse } from './common';
 import {
@@ -100,6 +100,13 @@ export const route = kindOf(
     priority: priority(),
     master: begun(whole('Master', 0, 255, { about: 'Scales all that passes through.' }), 255),
     parts: begun(list<RoutePart>('Parts', routePart, MOST_PARTS, { what: 'The parts' }), []),
+    sync: begun(
+      whole('Let out together', 0, SACN_LAST, {
+        about:
+          'sACN: the universe of the synchronisation packets that let its frames out; Art-Net: 1 sends ArtSync after each frame; 0 for none.',
+      }),
+      0,
+    ),
     comesBack: begun(
       flag('Comes back', {
         what: 'Coming back',

@@ -156,7 +156,7 @@ function Front({ box, act }: { box: StandIn; act: (change: object) => void }) {
           onChange={(value) => act({ fader: [i, value] })}
         />
       ))}
-      <Slider label="Master, %" value={box.master} max={100} onChange={(master) => act({ master })} />
+      {!box.adapter && <Slider label="Master, %" value={box.master} max={100} onChange={(master) => act({ master })} />}
     </>
   );
 }
@@ -228,9 +228,7 @@ function Box({ box }: { box: StandIn }) {
           {!box.powered ? (node ? '○ off' : '○ stopped') : !box.plugged ? '○ unplugged' : '● on'}
         </Text>
       </View>
-      <Text kind="monoSmall">
-        {box.address} / {box.mask}
-      </Text>
+      <Text kind="monoSmall">{box.adapter ? box.address : `${box.address} / ${box.mask}`}</Text>
       <Text kind="small">
         {box.model}
         {box.cue && ` · cue ${box.cue}`}
@@ -242,12 +240,21 @@ function Box({ box }: { box: StandIn }) {
       {box.rig && <RigHands box={box} act={act} />}
       {!box.rig && (
         <View className="flex-row gap-2">
-          <Button label={`${power} ${box.name}`} short={power} grow onPress={() => act({ power: !box.powered })} />
-          {node && (
+          {!box.adapter && (
+            <Button label={`${power} ${box.name}`} short={power} grow onPress={() => act({ power: !box.powered })} />
+          )}
+          {(node || box.adapter) && (
             <Button label={`${cable} ${box.name}`} short={cable} grow onPress={() => act({ plugged: !box.plugged })} />
           )}
-          {!box.visualiser && <Button label={`${knobs} ${box.name}`} short={knobs} onPress={() => setOpen(!open)} />}
+          {!box.visualiser && box.adapter?.use !== 'out' && (
+            <Button label={`${knobs} ${box.name}`} short={knobs} onPress={() => setOpen(!open)} />
+          )}
         </View>
+      )}
+      {box.adapter && (
+        <Text>
+          Its serial port is at {box.adapter.at}. {box.adapter.says}
+        </Text>
       )}
       {box.visualiser && <Wrongs box={box} act={act} />}
       {open && !node && <Front box={box} act={act} />}

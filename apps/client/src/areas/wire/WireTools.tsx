@@ -7,12 +7,14 @@ import Monitor from 'lucide-react-native/icons/monitor';
 import Network from 'lucide-react-native/icons/network';
 import Route from 'lucide-react-native/icons/route';
 import TableIcon from 'lucide-react-native/icons/table';
+import Usb from 'lucide-react-native/icons/usb';
 import { Chips, type Chip } from '@/ui';
 
 const TOOLS: readonly Chip[] = [
   { label: 'Addresses', href: '/wire/addresses', icon: Network },
   { label: 'Reach', href: '/wire/reach', icon: Route },
   { label: 'Ports', href: '/wire/table', icon: TableIcon },
+  { label: 'Adapters', href: '/wire/adapters', icon: Usb },
   { label: 'Kept settings', href: '/wire/kept', icon: Archive },
   { label: 'Models', href: '/wire/models', icon: Boxes },
   { label: 'This computer', href: '/wire/here', icon: Monitor },

@@ -11,9 +11,16 @@ import { Text } from '../Text';
 import { clockTime, count } from '../time';
 
 /** “24 slots: 3/1–24, since 14:02:11” */
-function sending({ output: { holds, since }, routes }: LiveReport): string {
+function sending({ output: { holds, since }, routes, plugs = [] }: LiveReport): string {
   const running = routes.filter((one) => one.running);
-  const through = running.length > 0 ? `${count(running.length, 'route')} running` : '';
+  const out = plugs.filter(({ use }) => use === 'out');
+  const through = [
+    running.length > 0 ? `${count(running.length, 'route')} running` : '',
+    out.length > 0 ? `${count(out.length, 'adapter')} sending` : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
+  if (holds.length === 0 && running.length === 0 && through) return `${through}, since ${clockTime(since)}`;
   if (holds.length === 0 && through)
     return `${through}, ${running.reduce((sum, { rate }) => sum + rate, 0)} packets a second, since ${clockTime(since)}`;
   if (holds.length === 0) return `nothing taken, since ${clockTime(since)}`;

@@ -1,0 +1,1 @@
+export { AdapterPage as default } from '@/areas/wire/adapters/AdapterPage';

@@ -1,0 +1,1 @@
+export { AdaptersPage as default } from '@/areas/wire/adapters/AdaptersPage';

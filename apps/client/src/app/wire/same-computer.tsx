@@ -1,0 +1,1 @@
+export { SameComputerPage as default } from '@/areas/wire/adapters/SameComputerPage';

@@ -1,0 +1,177 @@
+/** One adapter while a person has it running: opened, kept at its rate, and taken up again when it was gone. */
+import { SLOTS } from '@taxiarch/core/address';
+import { NOBODY } from '@taxiarch/core/merge';
+import { afterLoss, FrameReader, fastestRate, type PlugReport } from '@taxiarch/core/plug';
+import type { SharedLevels } from '../bridge/shared';
+import type { LineEvents, LinePort } from './linePort';
+import type { PlugOrder } from './plugMessages';
+
+/** From one try to open to the next, ms. */
+const AGAIN_MS = 1000;
+/** Over so long the rate is counted, ms. */
+const COUNTED_MS = 1000;
+/** A pause of this length begins a frame on ports that do not tell of breaks, ms. */
+const PAUSE_MS = 2;
+/** The last stretch before a frame is due is not left to timers, which are coarse, ms. */
+const CLOSE_MS = 1.6;
+/** A rate below this share of what is planned is said. */
+const ENOUGH = 0.97;
+
+export interface PlugSurroundings {
+  readonly levels: SharedLevels;
+  readonly open: (order: PlugOrder, events: LineEvents) => Promise<LinePort>;
+  readonly frame: (machineId: string, slots: Uint8Array) => void;
+}
+
+export class Plug {
+  private line: LinePort | undefined;
+  private state: PlugReport['state'] = 'opening';
+  private why = '';
+  private back = 0;
+  private wentAt: number | null = null;
+  private frames = 0;
+  private counted = { frames: 0, at: performance.now(), rate: 0 };
+  private timer: NodeJS.Timeout | undefined;
+  private near: NodeJS.Immediate | undefined;
+  private due = 0;
+  private ended = false;
+  private frameReader = new FrameReader();
+  private readonly read = { values: new Uint8Array(SLOTS), owners: new Uint8Array(SLOTS) };
+  private last = new Uint8Array(SLOTS);
+  private heardAt = -Infinity;
+  private silent = false;
+  /** What left it or came by it last */
+  values: Uint8Array | null = null;
+
+  constructor(
+    private order: PlugOrder,
+    private readonly around: PlugSurroundings,
+  ) {
+    void this.open();
+  }
+
+  get machineId(): string {
+    return this.order.machineId;
+  }
+
+  /** Goes on by a changed order; false if that needs another port. */
+  follow(next: PlugOrder): boolean {
+    const { use, place } = this.order;
+    if (next.use !== use || JSON.stringify(next.place) !== JSON.stringify(place)) return false;
+    this.order = next;
+    return true;
+  }
+
+  private async open(): Promise<void> {
+    const events: LineEvents = {
+      came: (bytes) => this.came(bytes),
+      gone: (why) => this.gone(why),
+    };
+    try {
+      const line = await this.around.open(this.order, events);
+      if (this.ended) return line.close();
+      this.line = line;
+      this.frameReader = new FrameReader(line.tellsBreaks ? Infinity : PAUSE_MS);
+      if (this.wentAt !== null && this.state === 'gone') this.back += 1;
+      this.state = 'runs';
+      this.why = '';
+      this.counted = { frames: this.frames, at: performance.now(), rate: 0 };
+      this.due = performance.now();
+      if (this.order.use === 'out') this.wait();
+    } catch (error) {
+      this.gone((error as Error).message);
+    }
+  }
+
+  private gone(why: string): void {
+    if (this.ended) return;
+    this.line?.close();
+    this.line = undefined;
+    this.why = why;
+    if (this.state !== 'gone') this.wentAt = Date.now();
+    this.state = 'gone';
+    clearTimeout(this.timer);
+    clearImmediate(this.near);
+    this.timer = setTimeout(() => void this.open(), AGAIN_MS);
+  }
+
+  private came(bytes: Uint8Array | undefined): void {
+    if (this.order.use !== 'in') return;
+    const now = performance.now();
+    const frame = bytes === undefined ? this.frameReader.lineBreak(now) : this.frameReader.push(bytes, now);
+    if (!frame || frame.startCode !== 0) return;
+    this.frames += 1;
+    this.values = frame.slots;
+    this.around.frame(this.order.machineId, frame.slots);
+  }
+
+  /** The next frame is timed from the one before, not from when that one ran. */
+  private wait(): void {
+    if (!this.line) return;
+    const left = this.due - performance.now();
+    if (left > CLOSE_MS) this.timer = setTimeout(() => this.wait(), left - CLOSE_MS);
+    else if (left > 0) this.near = setImmediate(() => this.wait());
+    else {
+      this.send(this.line);
+      const every = 1000 / Math.min(this.order.rate, fastestRate(this.order.slots));
+      this.due = Math.max(this.due + every, performance.now());
+      this.wait();
+    }
+  }
+
+  private send(line: LinePort): void {
+    // The port is still busy with the frame before: this one is left out.
+    if (!line.free) return;
+    const levels = this.levels(performance.now());
+    this.values = levels.slice(0, this.order.slots);
+    line.send(this.values);
+    this.frames += 1;
+  }
+
+  private levels(now: number): Uint8Array {
+    const { values, owners } = this.read;
+    if (this.order.row !== null) this.around.levels.read(this.order.row, values, owners);
+    else owners.fill(NOBODY);
+    this.silent = owners.every((owner) => owner === NOBODY);
+    if (!this.silent) {
+      this.heardAt = now;
+      this.last.set(values);
+      return values;
+    }
+    // Before anybody was heard there is nothing to hold.
+    return this.heardAt === -Infinity ? this.last : afterLoss(this.last, this.order.loss, (now - this.heardAt) / 1000);
+  }
+
+  report(): PlugReport {
+    const now = performance.now();
+    const { order, counted } = this;
+    const span = now - counted.at;
+    if (span >= COUNTED_MS)
+      this.counted = { frames: this.frames, at: now, rate: ((this.frames - counted.frames) * 1000) / span };
+    const { rate } = this.counted;
+    const wanted = Math.min(order.rate, Math.floor(fastestRate(order.slots)));
+    const slow = order.use === 'out' && this.state === 'runs' && rate > 0 && rate < wanted * ENOUGH;
+    return {
+      machineId: order.machineId,
+      use: order.use,
+      state: this.state,
+      why: slow ? `The port reaches ${rate.toFixed(1)} of ${wanted} frames a second.` : this.why,
+      by: order.by,
+      since: order.since,
+      path: this.line?.path ?? '',
+      rate: this.state === 'runs' ? Math.round(rate * 10) / 10 : 0,
+      wanted,
+      frames: this.frames,
+      back: this.back,
+      wentAt: this.wentAt,
+      silent: order.use === 'out' && this.silent,
+    };
+  }
+
+  end(): void {
+    this.ended = true;
+    clearTimeout(this.timer);
+    clearImmediate(this.near);
+    this.line?.close();
+  }
+}

@@ -1,0 +1,249 @@
+/** DMX adapters that people have running: what goes to their thread, what comes from it, and when it all stops. */
+import { wireKey } from '@taxiarch/core/address';
+import { ROUTE_KEYS } from '@taxiarch/core/contract/feed';
+import type { PlugReport, SerialPortReport } from '@taxiarch/core/plug';
+import type { Machine } from '@taxiarch/core/records';
+import { ok, refuse, type Result } from '@taxiarch/core/result';
+import { Away } from '../bridge/away';
+import type { EngineHost } from '../bridge/host';
+import type { Notices } from '../bridge/notices';
+import type { ShowDoor } from '../bridge/showDoor';
+import { Supervised } from '../bridge/supervisor';
+import type { SettingsFile } from '../settings';
+import type { FromPlug, PlugOrder, PlugPlace, ToPlug } from './plugMessages';
+
+/** Rows of universes come with the engine's reports; it is looked this often whether they are others. */
+const LOOK_MS = 500;
+
+interface Wanted {
+  readonly by: string;
+  readonly since: number;
+}
+
+interface Source {
+  /** Keys that the engine has to keep merged */
+  readonly key: number;
+  readonly show: number;
+  readonly priority: number;
+}
+
+/** Where the plug of a machine is; a sentence where nobody has said it. */
+export function placeOf({ name, serial, line }: Machine): Result<PlugPlace> {
+  const [host = '', port = ''] = line?.at.split(':') ?? [];
+  if (host !== '') {
+    const number = Number(port);
+    return number >= 1 && number <= 65_535
+      ? ok({ kind: 'net', host, port: number })
+      : refuse('out-of-range', `The port number of ${name} runs from 1 to 65535.`);
+  }
+  if (serial === '')
+    return refuse('not-found', `Say the serial number of ${name}, or at which address of the network it is reached.`);
+  return ok({ kind: 'serial', serial });
+}
+
+export class Plugs {
+  private readonly thread: Supervised<ToPlug, FromPlug>;
+  private readonly wanted = new Map<string, Wanted>();
+  private readonly waiting = new Map<number, (message: FromPlug | undefined) => void>();
+  private asks = 0;
+  private told = '';
+  private reports: readonly PlugReport[] = [];
+  private readonly timer: NodeJS.Timeout;
+
+  constructor(
+    file: URL,
+    private readonly host: EngineHost,
+    private readonly show: ShowDoor,
+    private readonly settings: SettingsFile,
+    private readonly notices: Notices,
+  ) {
+    this.thread = new Supervised({
+      file,
+      data: () => ({ data: { memory: host.levels.memory } }),
+      received: (message) => this.handle(message),
+      failed: (why) => {
+        notices.say('plug', `The part that keeps DMX adapters failed: ${why}. It is being started again.`);
+        for (const settle of this.waiting.values()) settle(undefined);
+        this.waiting.clear();
+        this.reports = [];
+      },
+      back: (_after, why) => {
+        notices.say('plug', `The part that keeps DMX adapters failed: ${why}. It was started again, and goes on.`);
+        this.told = '';
+        this.follow();
+      },
+    });
+    host.plugs = () => this.reports;
+    host.onSafe = () => this.makeSafe();
+    this.timer = setInterval(() => this.follow(), LOOK_MS);
+    this.timer.unref();
+  }
+
+  async start(): Promise<void> {
+    await this.thread.start();
+    // Inputs send nothing: they come back as they ran.
+    for (const id of this.settings.inputs)
+      if (this.machine(id)?.ports[0]?.use === 'in') this.wanted.set(id, { by: 'as it ran before', since: Date.now() });
+    this.follow();
+  }
+
+  private machine(id: string): Machine | undefined {
+    return this.show.plan().machine.find((one) => one.id === id && one.line !== null);
+  }
+
+  /** The universe of a machine's port as it is merged here, or the route that it sends. */
+  private sourceOf({ ports, line }: Machine): Source | undefined {
+    const { universe, route } = this.show.plan();
+    const [port] = ports;
+    const planned = universe.find(({ number }) => number === port?.universe);
+    if (!port || !planned) return undefined;
+    const index = line?.routeId == null ? -1 : route.findIndex(({ id }) => id === line.routeId);
+    const row = index < 0 ? undefined : this.host.routeRow(route[index]!.id);
+    const key = row === undefined ? wireKey({ protocol: planned.protocol, number: planned.wire }) : ROUTE_KEYS + row;
+    return { key, show: planned.number, priority: port.priority };
+  }
+
+  /** What is wanted, as the plan has it now, goes to the thread; what the plan has no more ends. */
+  follow(): void {
+    const orders: PlugOrder[] = [];
+    const keys: number[] = [];
+    for (const [id, { by, since }] of this.wanted) {
+      const machine = this.machine(id);
+      const place = machine && placeOf(machine);
+      const [port] = machine?.ports ?? [];
+      const use = port?.use;
+      if (!machine || !place?.ok || !port || (use !== 'out' && use !== 'in')) {
+        this.wanted.delete(id);
+        continue;
+      }
+      const source = use === 'out' ? this.sourceOf(machine) : undefined;
+      if (source) keys.push(source.key);
+      orders.push({
+        machineId: id,
+        name: machine.name,
+        use,
+        place: place.value,
+        rate: port.rate,
+        slots: machine.line!.slots,
+        row: source ? (this.host.rowOf(source.key) ?? null) : null,
+        loss: port.loss,
+        by,
+        since,
+      });
+    }
+    this.settings.keepInputs(orders.filter(({ use }) => use === 'in').map(({ machineId }) => machineId));
+    this.host.keepMerged(keys);
+    const text = JSON.stringify(orders);
+    if (text === this.told) return;
+    this.told = text;
+    this.thread.tell({ type: 'run', orders });
+  }
+
+  private handle(message: FromPlug): void {
+    switch (message.type) {
+      case 'report':
+        this.sayChanges(message.plugs);
+        this.reports = message.plugs;
+        return;
+      case 'frame':
+        return this.came(message.machineId, message.slots);
+      default:
+        this.waiting.get(message.ask)?.(message);
+        this.waiting.delete(message.ask);
+    }
+  }
+
+  /** Who went and who came back is said. */
+  private sayChanges(next: readonly PlugReport[]): void {
+    for (const { machineId, state, why, back } of next) {
+      const before = this.reports.find((one) => one.machineId === machineId);
+      const name = this.machine(machineId)?.name ?? 'An adapter';
+      if (before && before.state !== 'gone' && state === 'gone')
+        this.notices.say(`plug ${machineId}`, `${name} is gone: ${why}`, 'It goes on by itself when it is back.');
+      else if (before && back > before.back) this.notices.say(`plug ${machineId}`, `${name} is back, and goes on.`);
+    }
+  }
+
+  /** Slots that came by an input are a stream on its universe. */
+  private came(machineId: string, slots: Uint8Array): void {
+    const machine = this.machine(machineId);
+    const source = machine && this.sourceOf(machine);
+    if (!machine || !source || machine.ports[0]?.use !== 'in') return;
+    this.host.plugged({ key: source.key, id: machine.id, name: machine.name, priority: source.priority, slots });
+  }
+
+  /** Switches an adapter on or off; output needs hot. */
+  run(id: string, on: boolean, by: string): Result<null> {
+    const machine = this.machine(id);
+    if (!machine) return refuse('not-found', 'This adapter is not in the show.');
+    if (!on) {
+      this.wanted.delete(id);
+      this.follow();
+      return ok(null);
+    }
+    const place = placeOf(machine);
+    if (!place.ok) return place;
+    const use = machine.ports[0]?.use;
+    if (use !== 'out' && use !== 'in')
+      return refuse(
+        'not-possible',
+        `The port of ${machine.name} is planned as ${use ?? 'nothing'}; make it an output or an input.`,
+      );
+    if (use === 'out' && !this.host.now().output.hot)
+      return refuse('taken', 'Taxiarch is safe and sends nothing, not out of a plug either. Make it hot first.');
+    if (!this.sourceOf(machine))
+      return refuse('not-possible', `Universe ${machine.ports[0]!.universe} is not in the show.`);
+    if (!this.wanted.has(id)) this.wanted.set(id, { by, since: Date.now() });
+    this.follow();
+    return ok(null);
+  }
+
+  /** Nothing leaves any plug any more; inputs stay. */
+  makeSafe(): void {
+    let stopped = false;
+    for (const id of this.wanted.keys())
+      if (this.machine(id)?.ports[0]?.use !== 'in') {
+        this.wanted.delete(id);
+        stopped = true;
+      }
+    if (stopped) this.follow();
+  }
+
+  report(): readonly PlugReport[] {
+    return this.reports;
+  }
+
+  private ask(message: (ask: number) => ToPlug): Promise<FromPlug> {
+    if (!this.thread.up) return Promise.reject(new Away('DMX adapters are being opened; ask again in a moment.'));
+    this.asks += 1;
+    const ask = this.asks;
+    return new Promise((done, fail) => {
+      this.waiting.set(ask, (message) =>
+        message ? done(message) : fail(new Away('The part that keeps DMX adapters failed; ask again in a moment.')),
+      );
+      this.thread.tell(message(ask));
+    });
+  }
+
+  async ports(): Promise<{ readonly ports: readonly SerialPortReport[]; readonly why: string }> {
+    const found = await this.ask((ask) => ({ type: 'list', ask }));
+    return found.type === 'ports' ? found : { ports: [], why: '' };
+  }
+
+  /** The universe's levels as they are merged here, and what left the plug or came by it last. */
+  async values(id: string): Promise<{ readonly here: Uint8Array; readonly plug: Uint8Array | null } | undefined> {
+    const machine = this.machine(id);
+    const source = machine && this.sourceOf(machine);
+    if (!source) return undefined;
+    const [here, owners] = [new Uint8Array(512), new Uint8Array(512)];
+    const row = this.host.rowOf(source.key);
+    if (row !== undefined) this.host.levels.read(row, here, owners);
+    const found = await this.ask((ask) => ({ type: 'values', machineId: id, ask }));
+    return { here, plug: found.type === 'values' ? found.values : null };
+  }
+
+  async stop(): Promise<void> {
+    clearInterval(this.timer);
+    await this.thread.stop({ type: 'stop' });
+  }
+}
