@@ -16,6 +16,8 @@ export interface BenchSender {
   go(cue?: string): void;
   run(on: boolean): void;
   setFader(index: number, level: number): void;
+  /** Sends time code, or not. */
+  timeCode(on: boolean): void;
   /** 0–100 */
   setMaster(percent: number): void;
 }
@@ -30,6 +32,8 @@ export interface Handled {
   readonly cue?: string;
   readonly master?: number;
   readonly fader?: readonly [index: number, level: number];
+  /** For a sender: it sends time code */
+  readonly timeCode?: boolean;
   readonly turn?: Turned;
   /** For a sender: what is wrong with it on purpose */
   readonly mistakes?: Partial<SenderMistakes>;
@@ -85,12 +89,13 @@ export const openBench = (
     handle: async (given) => {
       const { id, faults, reset, mistakes, deaf, firmware, power, plugged, loses, delays, cue, master, fader, turn } =
         given as unknown as Handled;
-      const { rig: hand } = given as unknown as Handled;
+      const { rig: hand, timeCode } = given as unknown as Handled;
       if (reset) {
         const isMeant = (one: string) => id === 'all' || id === one;
         for (const [name, one] of senders) {
           if (!isMeant(name)) continue;
           await one.err(NO_MISTAKES);
+          one.timeCode(false);
           one.run(!one.report().stranger);
         }
         for (const [name, one] of nodes) if (isMeant(name)) await one.reset();
@@ -122,6 +127,7 @@ export const openBench = (
       if (sender) {
         if (mistakes !== undefined) await sender.err(mistakes);
         if (power !== undefined) sender.run(power);
+        if (timeCode !== undefined) sender.timeCode(timeCode);
         if (cue !== undefined) sender.go(cue === '' ? undefined : cue);
         if (master !== undefined) sender.setMaster(between('The master', master, 100));
         if (fader !== undefined) sender.setFader(...fader);

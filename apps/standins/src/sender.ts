@@ -7,7 +7,9 @@ import {
   encodeDmx,
   encodePoll,
   encodePollReply,
+  encodeTimeCode,
   portsOf,
+  type TimeCodeFrame,
 } from '@taxiarch/core/artnet';
 import { Sacn, encodeData, encodeDiscoveryPages, parseCid } from '@taxiarch/core/sacn';
 import type { StandIn } from '@taxiarch/core/contract';
@@ -57,6 +59,19 @@ export interface Beside {
   readonly pages: Readonly<Record<string, PanelPage>>;
   readonly run: (on: boolean) => void;
 }
+
+/** EBU time code counts 25 frames a second. */
+const EBU = 25;
+const ebu = (count: number): TimeCodeFrame => {
+  const seconds = Math.floor(count / EBU);
+  return {
+    frames: count % EBU,
+    seconds: seconds % 60,
+    minutes: Math.floor(seconds / 60) % 60,
+    hours: Math.floor(seconds / 3600) % 24,
+    type: 1,
+  };
+};
 
 export async function startSender(
   setup: SenderSetup,
@@ -188,6 +203,15 @@ export async function startSender(
       sending.send(page, udp.sacn, multicastGroup(Sacn.E131_DISCOVERY_UNIVERSE));
   }
 
+  let clock: NodeJS.Timeout | undefined;
+  let count = 0;
+  function timeCode(on: boolean): void {
+    clearInterval(clock);
+    clock = on
+      ? setInterval(() => sending.send(encodeTimeCode(ebu((count += 1))), udp.artnet, BROADCAST), 1000 / EBU)
+      : undefined;
+  }
+
   const poll = () => own.send(encodePoll(), udp.artnet, BROADCAST);
   let due = performance.now();
   const beat = () => {
@@ -252,6 +276,7 @@ export async function startSender(
 
   return {
     err,
+    timeCode,
     go: (cue) => player.go(cue),
     setFader: (index, level) => player.setFader(index, level),
     setMaster: (percent) => (master = Math.min(100, Math.max(0, percent)) / 100),
@@ -277,6 +302,7 @@ export async function startSender(
       cues: player.cues,
       master: Math.round(master * 100),
       faders: player.faders,
+      timeCode: clock !== undefined,
       ports: [...universes].map(([show, slots], i) => ({
         number: i + 1,
         use: 'out',

@@ -11,9 +11,11 @@ import type {
 import { addressOf } from '@taxiarch/core/contract/paths';
 import { added } from '@taxiarch/core/edit';
 import { PLAIN_MARK, type Walk } from '@taxiarch/core/records';
+import { timeCodeOf, timeCodesOf } from '@taxiarch/core/stream';
 import { itemOf, type WalkReply } from '@taxiarch/core/walk';
 import { call, fetchAddress } from './api';
 import { clientId } from './client';
+import { feed } from './feed';
 import { markQueue } from './markQueue';
 import { newId } from './numbers';
 import { whoIsHere } from './person';
@@ -67,5 +69,7 @@ export async function markItem(
 ): Promise<void> {
   const { lampId, channel } = itemOf(key);
   const at = new Date().toISOString();
-  await markQueue().add(walk, { ...PLAIN, ...marked, id: newId(), lampId, channel, by, at, knew }, photo);
+  const live = feed.now();
+  const timeCode = live ? timeCodeOf(timeCodesOf(live.alsoHeard, live.at)) : '';
+  await markQueue().add(walk, { ...PLAIN, ...marked, id: newId(), lampId, channel, by, at, timeCode, knew }, photo);
 }

@@ -11,6 +11,7 @@ export class AlsoHeard {
   note(kind: OtherKind, address: string, says: string, unixTime: number): void {
     const key = `${kind} ${address}`;
     const known = this.entries.get(key);
+    const text = printable(says);
     // The latest stands last, so that the first is the longest silent.
     this.entries.delete(key);
     if (this.entries.size >= MOST) this.entries.delete(this.entries.keys().next().value!);
@@ -18,7 +19,8 @@ export class AlsoHeard {
       kind,
       address,
       count: (known?.count ?? 0) + 1,
-      says: printable(says),
+      says: text,
+      changedAt: known && known.says === text ? known.changedAt : Math.round(unixTime),
       lastSeen: Math.round(unixTime),
     });
   }

@@ -9,6 +9,7 @@ import { fromWireKey, SLOTS } from '@taxiarch/core/address';
 import { encodeDmx } from '@taxiarch/core/artnet';
 import type { HoldReport, OutputReport } from '@taxiarch/core/contract';
 import { OWN_NAME } from '@taxiarch/core/stream';
+import { SyncOut } from './syncOut';
 import { encodeData, encodeDiscoveryPages, Sacn } from '@taxiarch/core/sacn';
 
 /** Packets sent after the last change before the rate drops (E1.31-2018, 6.6.2). */
@@ -19,6 +20,9 @@ export interface OutputSettings {
   readonly rate: number;
   readonly priority: number;
   readonly broadcast: boolean;
+  /** sACN universe of the synchronisation packets; 0 for none */
+  readonly sync: number;
+  readonly artSync: boolean;
 }
 
 /** What the output needs of the rest of the engine. */
@@ -64,11 +68,21 @@ export class Output {
   private hotBy = '';
   private readonly universes = new Map<number, OutputUniverse>();
 
+  private readonly syncs: SyncOut;
+
   constructor(
     private readonly cid: Uint8Array,
     private settings: OutputSettings,
     private readonly around: Surroundings,
-  ) {}
+  ) {
+    this.syncs = new SyncOut(cid, {
+      sacn: (bytes, universe) => around.sendSacn(bytes, universe),
+      artnet: (bytes) => {
+        const address = around.broadcastAddress();
+        if (address !== undefined) around.sendArtNet(bytes, address);
+      },
+    });
+  }
 
   get isHot(): boolean {
     return this.hot;
@@ -215,10 +229,16 @@ export class Output {
       if (priorities) universe.prioritiesAt = now;
       universe.holdsChanged = false;
     }
+    this.syncs.flush();
   }
 
   private sendUniverse(universe: OutputUniverse, withPriorities: boolean): void {
-    if (fromWireKey(universe.key).protocol === 'artnet') return this.sendArtNet(universe, universe.last);
+    const { sync, artSync } = this.settings;
+    if (fromWireKey(universe.key).protocol === 'artnet') {
+      if (artSync) this.syncs.frame(0);
+      return this.sendArtNet(universe, universe.last);
+    }
+    if (sync > 0) this.syncs.frame(sync);
     // Priorities go first, so that a receiver never sees our levels without knowing which are ours.
     if (withPriorities) {
       this.sendSacn(universe, this.prioritiesOf(universe), Sacn.START_CODE_SLOT_PRIORITY, false);
@@ -233,7 +253,7 @@ export class Output {
       cid: this.cid,
       sourceName: OWN_NAME,
       priority: this.settings.priority,
-      syncAddress: 0,
+      syncAddress: this.settings.sync,
       sequence: universe.sequence,
       preview: false,
       terminated,

@@ -7,7 +7,7 @@ function made() {
   const sent: { universe: number; slots: number[] }[] = [];
   const output = new Output(
     new Uint8Array(16),
-    { rate: 44, priority: 150, broadcast: false },
+    { rate: 44, priority: 150, broadcast: false, sync: 0, artSync: false },
     {
       levelsOfOthers: () => new Uint8Array(512).fill(9),
       setTaken: () => undefined,

@@ -19,6 +19,9 @@ export interface RouteSender {
   broadcastAddress(by: string): string | undefined;
 }
 
+/** Told of each frame that waits to be let out; 0 stands for ArtSync. */
+export type FrameLeft = (sync: number, by: string) => void;
+
 export class RoutedOutput {
   private sequence = 0;
   packets = 0;
@@ -29,6 +32,7 @@ export class RoutedOutput {
     private route: Route,
     private readonly cid: Uint8Array,
     private readonly sender: RouteSender,
+    private readonly left: FrameLeft = () => undefined,
   ) {}
 
   /** Goes on with a changed plan of the same route; its packets are numbered on. */
@@ -46,8 +50,10 @@ export class RoutedOutput {
   }
 
   send(slots: Uint8Array): void {
-    if (this.route.out.protocol === 'sacn') this.sacn(slots, false);
+    const { out, sync, interface: by } = this.route;
+    if (out.protocol === 'sacn') this.sacn(slots, false);
     else this.artnet(slots);
+    if (sync > 0) this.left(out.protocol === 'sacn' ? sync : 0, by);
   }
 
   /** Art-Net has no word for stopping: nodes do what they are set to do when signal is lost. */
@@ -58,13 +64,13 @@ export class RoutedOutput {
   }
 
   private sacn(slots: Uint8Array, terminated: boolean): void {
-    const { out, priority, delivery, addresses, interface: by } = this.route;
+    const { out, priority, delivery, addresses, sync, interface: by } = this.route;
     this.sequence = (this.sequence + 1) & 0xff;
     const bytes = encodeData({
       cid: this.cid,
       sourceName: OWN_NAME,
       priority,
-      syncAddress: 0,
+      syncAddress: sync,
       sequence: this.sequence,
       preview: false,
       terminated,

@@ -10,7 +10,8 @@ import { scalesOf, type Reach } from '@taxiarch/core/flow';
 import { encodeDiscoveryPages, formatCid } from '@taxiarch/core/sacn';
 import { OWN_NAME } from '@taxiarch/core/stream';
 import type { Control, Route } from '@taxiarch/core/records';
-import { RoutedOutput, type RouteSender } from './routedOutput';
+import { RoutedOutput, type FrameLeft, type RouteSender } from './routedOutput';
+import { SyncOut } from './syncOut';
 import { MOST_UNIVERSES, type SharedLevels } from '../bridge/shared';
 import type { Sending } from '../keep/lastWords';
 import type { LiveUniverse } from './universe';
@@ -64,11 +65,21 @@ export class Router {
   private watched: ReadonlySet<number> = new Set();
   private readonly freeRows = Array.from({ length: MOST_ROUTES }, (_, i) => MOST_ROUTES - 1 - i);
 
+  private readonly syncs: SyncOut;
+
   constructor(
     private readonly cid: Uint8Array,
     private readonly shared: SharedLevels,
     private readonly around: RouterSurroundings,
-  ) {}
+  ) {
+    this.syncs = new SyncOut(cid, {
+      sacn: (bytes, universe, by) => around.sacn(bytes, universe, null, by),
+      artnet: (bytes, by) => {
+        const address = around.broadcastAddress(by);
+        if (address !== undefined) around.artnet(bytes, address, by);
+      },
+    });
+  }
 
   /** Takes a new plan: routes that are as they were go on untouched, changed ones go on changed, gone ones end. */
   setPlan({ routes, controls, reach }: RouterPlan): void {
@@ -113,7 +124,8 @@ export class Router {
       route,
       row,
       mixer,
-      output: there && !moved ? there.output.for(route) : new RoutedOutput(route, this.cid, this.around),
+      output:
+        there && !moved ? there.output.for(route) : new RoutedOutput(route, this.cid, this.around, this.frameLeft),
       inputs: route.inputs.map(({ wire, sender }) => inputOf(wire, sender)),
       parts: route.parts.map(({ from }) => (from ? inputOf(from.wire, '') : undefined)),
       reach,
@@ -135,6 +147,9 @@ export class Router {
       ...this.byKey.keys(),
       ...this.controls.map(({ wire }) => wireKey(wire)),
       ...[...this.lines.values()].map(({ route }) => wireKey(route.out)),
+      ...[...this.lines.values()].flatMap(({ route: { out, sync } }) =>
+        out.protocol === 'sacn' && sync > 0 ? sync : [],
+      ),
     ];
     return [...new Set(keys)].filter((key) => key < 0x10000);
   }
@@ -159,6 +174,8 @@ export class Router {
     }
     return undefined;
   }
+
+  private readonly frameLeft: FrameLeft = (sync, by) => this.syncs.frame(sync, by);
 
   private stop(line: Line): void {
     if (line.running) line.output.end();
@@ -205,6 +222,8 @@ export class Router {
         if ((line.owing && since >= pace) || since >= KEEP_ALIVE_MS) this.pass(line, now);
       } else if (shown && line.dirty) this.mix(line, now);
     }
+    // Frames of all routes that have left since the last look are let out by one packet.
+    this.syncs.flush();
   }
 
   /** Every half second: whose inputs fell silent is known even where nothing comes in any more. */

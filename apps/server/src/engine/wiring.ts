@@ -29,10 +29,12 @@ const isArtNetKey = (key: number): boolean => key < ROUTE_KEYS && fromWireKey(ke
 export const timeoutOf = (key: number, { artnetTimeout }: Pick<Settings, 'artnetTimeout'>): number =>
   key & 0x10000 ? artnetTimeout : Sacn.E131_NETWORK_DATA_LOSS_TIMEOUT_MS;
 
-export const outputSettings = ({ outputRate, outputPriority, artnetBroadcast }: Settings): OutputSettings => ({
-  rate: outputRate,
-  priority: outputPriority,
-  broadcast: artnetBroadcast,
+export const outputSettings = (settings: Settings): OutputSettings => ({
+  rate: settings.outputRate,
+  priority: settings.outputPriority,
+  broadcast: settings.artnetBroadcast,
+  sync: settings.outputSync,
+  artSync: settings.outputArtSync,
 });
 
 export const ingestListener = (engine: EngineWhole): IngestListener => ({

@@ -34,6 +34,7 @@ export function openNetLine(host: string, port: number, { came, gone }: LineEven
     const reader = new ComPortReader();
     let open = false;
     let answeredAt = 0;
+    let sentAt = 0;
     let over = false;
     const end = (why: string) => {
       if (over) return;
@@ -46,7 +47,9 @@ export function openNetLine(host: string, port: number, { came, gone }: LineEven
     };
     const patience = setTimeout(() => end(`${host}:${port} does not take connections.`), CONNECT_MS);
     const looking = setInterval(() => {
-      if (answeredAt > 0 && performance.now() - answeredAt > SILENT_MS) end(`${host}:${port} answers no more.`);
+      // Of each break it says that it was made; one who sends nothing has nothing to be answered.
+      const waits = sentAt > answeredAt && performance.now() - answeredAt > SILENT_MS;
+      if (answeredAt > 0 && waits) end(`${host}:${port} answers no more.`);
     }, SILENT_MS / 6);
     socket.on('error', (error: NodeJS.ErrnoException) =>
       end(
@@ -58,7 +61,7 @@ export function openNetLine(host: string, port: number, { came, gone }: LineEven
     socket.on('close', () => end(`${host}:${port} ended the connection.`));
     socket.on('data', (bytes: Buffer) => {
       for (const event of reader.push(new Uint8Array(bytes))) {
-        if (event.kind === 'command' && event.server && !isHeardBreak(event)) answeredAt = performance.now();
+        if (event.kind === 'command' && event.server) answeredAt = performance.now();
         if (isHeardBreak(event)) came(undefined);
         else if (event.kind === 'data') came(event.bytes);
       }
@@ -74,6 +77,7 @@ export function openNetLine(host: string, port: number, { came, gone }: LineEven
           return socket.writableLength < MOST_WAITING;
         },
         send: (slots) => {
+          sentAt = performance.now();
           socket.write(encodeFrame(slots));
         },
         close: () => {

@@ -2,7 +2,7 @@
 import { readText, readU16 } from '../bytes';
 import { ok, type Result } from '../result';
 import * as A from './constants';
-import { refuseArtNet, refuseHeader, type ArtNetRejection } from './header';
+import { newPacket, refuseArtNet, refuseHeader, type ArtNetRejection } from './header';
 
 const FORMATS = ['film, 24 a second', 'EBU, 25 a second', 'drop frame, 29.97 a second', 'SMPTE, 30 a second'];
 const PRIORITIES: Readonly<Record<number, string>> = {
@@ -48,6 +48,24 @@ const KINDS = {
     read: (bytes: Uint8Array) => readText(bytes, 16, Math.min(readU16(bytes, 14), 512, bytes.length - 16)),
   },
 } as const;
+
+export interface TimeCodeFrame {
+  readonly hours: number;
+  readonly minutes: number;
+  readonly seconds: number;
+  readonly frames: number;
+  /** 0 film, 1 EBU, 2 drop frame, 3 SMPTE */
+  readonly type: number;
+}
+
+const TIME_CODE_LENGTH = 19;
+
+/** ArtTimeCode (Art-Net 4, ArtTimeCode). */
+export function encodeTimeCode({ hours, minutes, seconds, frames, type }: TimeCodeFrame): Uint8Array {
+  const bytes = newPacket(A.OpTimeCode, TIME_CODE_LENGTH);
+  bytes.set([frames, seconds, minutes, hours, type], 14);
+  return bytes;
+}
 
 export type OtherKind = keyof typeof KINDS;
 export const OTHER_KINDS = Object.keys(KINDS) as OtherKind[];

@@ -44,13 +44,16 @@ export const fedBack: Check = {
       for (const { known, port } of there) {
         const [sender] = others(universe, known, view);
         if (!port || sender === undefined) continue;
-        const outlet = [...reachedFrom(universe, steps)].flatMap((one) => carriers.get(one) ?? [])[0];
+        // What comes by a plug of this computer is on no network but by routes.
+        const local = known.machine.line !== null;
+        const reached = [...reachedFrom(universe, steps)].filter((one) => !local || one !== universe);
+        const outlet = reached.flatMap((one) => carriers.get(one) ?? [])[0];
         if (!outlet) continue;
         yield {
           rule: this.rule,
           weight: 'look at',
           subjects: [known.machine.id, outlet.known.machine.id],
-          sentence: `${known.machine.name}, port ${port.number}, puts universe ${universe} on the network, which ${sender} sends too. If its cable comes from ${outlet.known.machine.name}${outlet.port ? `, port ${outlet.port.number}` : ''}, it feeds itself.`,
+          sentence: `${known.machine.name}, port ${port.number}, ${local ? `takes in universe ${universe}, which a route sends on and` : `puts universe ${universe} on the network, which`} ${sender} sends too. If its cable comes from ${outlet.known.machine.name}${outlet.port ? `, port ${outlet.port.number}` : ''}, it feeds itself.`,
           evidence: [],
           port: port.number,
         };

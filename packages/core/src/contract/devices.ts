@@ -97,6 +97,7 @@ export const standIn = report(
     cues: listOf(words()),
     master: integer('0–100.'),
     faders: listOf(integer(), 'Faders on its front, 0–255.'),
+    timeCode: orNone(yesNo('It sends time code by Art-Net.')),
     ports: listOf<StandInPort>(standInPort),
     visualiser: orNone(visualiserNow),
     rig: orNone(rigNow),

@@ -27,6 +27,7 @@ import {
   type Field,
 } from '../field';
 import { plugReport, type PlugReport } from '../plug';
+import { SACN_LAST } from '../address';
 import { pictureReport, type PictureReport } from '../picture';
 import { interfaceInfo, type InterfaceInfo } from '../ip';
 import { happening, type Happening } from '../known';
@@ -173,6 +174,16 @@ export const settings = shape(
       44,
     ),
     outputPriority: begun(whole('Priority', 1, 200, { about: 'sACN priority of taken slots.' }), 150),
+    outputSync: begun(
+      whole('Let out together', 0, SACN_LAST, {
+        about: 'Universe of the sACN synchronisation packets by which what is taken is let out together; 0 for none.',
+      }),
+      0,
+    ),
+    outputArtSync: begun(
+      flag('ArtSync', { about: 'ArtSync after each round of what is taken, so that nodes let it out together.' }),
+      false,
+    ),
     artnetBroadcast: begun(
       flag('Art-Net to everybody', {
         about: 'Send Art-Net to the whole subnet instead of to the nodes that list the universe.',

@@ -1,8 +1,8 @@
 /** What happened lately: senders lost, taken over and back, boxes gone and back, hot and safe. */
 import { formatUniverses } from '../address';
-import { integer, report, word, words, type ReportOf } from '../field';
+import { integer, orNone, report, word, words, type ReportOf } from '../field';
 import type { NodeReport } from '../node';
-import type { UniverseReport } from '../stream';
+import { timeCodeOf, timeCodesOf, type AlsoHeardReport, type UniverseReport } from '../stream';
 
 export const HAPPENINGS = ['lost', 'back', 'gone', 'answers', 'hot', 'safe'] as const;
 
@@ -10,6 +10,7 @@ export const happening = report('Happening', {
   at: integer('Unix time, ms.'),
   kind: word(HAPPENINGS),
   says: words('In one sentence.'),
+  timeCode: orNone(words('Time code that was heard then.')),
 });
 export interface Happening extends ReportOf<typeof happening.fields> {}
 
@@ -19,6 +20,7 @@ export interface HappeningNow {
   readonly universes: readonly UniverseReport[];
   readonly nodes: readonly NodeReport[];
   readonly output: { readonly hot: boolean; readonly by: string };
+  readonly alsoHeard?: readonly AlsoHeardReport[];
 }
 
 const REMEMBERED_MS = 3_600_000;
@@ -51,7 +53,8 @@ export class Happenings {
     const found = [...this.lookAtStreams(now), ...this.lookAtNodes(now), ...this.lookAtOutput(now)];
     // At the first look nothing happened: all that is there was there before.
     if (first || found.length === 0) return;
-    const news = found.map(({ kind, says }) => ({ at: now.at, kind, says }));
+    const timeCode = timeCodeOf(timeCodesOf(now.alsoHeard ?? [], now.at));
+    const news = found.map(({ kind, says }) => ({ at: now.at, kind, says, ...(timeCode !== '' && { timeCode }) }));
     this.all = [...news, ...this.all].filter((one) => now.at - one.at <= REMEMBERED_MS).slice(0, MOST);
   }
 

@@ -4,3 +4,4 @@ export * from './hold';
 export * from './report';
 export * from './startCodes';
 export * from './syncs';
+export * from './timeCode';

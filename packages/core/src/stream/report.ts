@@ -116,6 +116,7 @@ export const alsoHeardReport = report('AlsoHeard', {
   address: words(),
   count: integer('Packets since start.'),
   says: words('The last one in words.'),
+  changedAt: integer('When it last said something else, Unix time, ms.'),
   lastSeen: integer('Unix time, ms.'),
 });
 export interface AlsoHeardReport extends ReportOf<typeof alsoHeardReport.fields> {}

@@ -12,6 +12,7 @@ const said = report('', {
   result: word(MARK_RESULTS),
   why: word(MARK_REASONS),
   note: words(),
+  timeCode: words('Time code that was heard then; empty if none ran.'),
   photo: words(),
   at: words('ISO 8601.'),
 });
@@ -32,8 +33,8 @@ export const walkReply = report('WalkReply', {
 });
 export interface WalkReply extends ReportOf<typeof walkReply.fields> {}
 
-const sayOf = ({ by, result, why, note, photo, at }: Mark): WalkRow['said'][number] => ({
-  ...{ by, result, why, note, photo, at },
+const sayOf = ({ by, result, why, note, timeCode, photo, at }: Mark): WalkRow['said'][number] => ({
+  ...{ by, result, why, note, timeCode, photo, at },
 });
 
 /** Marks by the walk in which they were made */

@@ -21,6 +21,8 @@ const settings: Settings = {
   changes: false,
   rdmShare: 20,
   rollEvery: 0,
+  outputSync: 0,
+  outputArtSync: false,
   stations: false,
   stationName: 'Taxiarch',
   stationGroup: 'Default',

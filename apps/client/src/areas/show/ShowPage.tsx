@@ -2,11 +2,13 @@
 import { Link } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
+import { SACN_LAST } from '@taxiarch/core/address';
 import type { Settings } from '@taxiarch/core/contract';
 import { recordPlan } from '@taxiarch/core/edit';
 import type { ShowInfo } from '@taxiarch/core/records';
 import { call } from '@/data/api';
 import { useHot, useSettings } from '@/data/live';
+import { wholeFrom } from '@/data/numbers';
 import { makeHot } from '@/data/output';
 import { personName, staysTaken, usePreference } from '@/data/preferences';
 import { openShipped, takeBack, useHistory, useShow } from '@/data/show';
@@ -138,6 +140,14 @@ function Sending({ settings, change }: { settings: Settings; change: (changes: P
         max={200}
         onChange={(priority) => change({ outputPriority: Math.max(1, priority) })}
       />
+      <SyncUniverse settings={settings} change={change} />
+      <Text kind="label">ArtSync after each round of what is taken</Text>
+      <Choice
+        label="ArtSync"
+        options={YES_NO}
+        value={yesNo(settings.outputArtSync)}
+        onChange={(value) => change({ outputArtSync: value === 'yes' })}
+      />
       <Text kind="label">Go on sending what I took here when this device goes away</Text>
       <Choice
         label="Stay taken"
@@ -166,6 +176,33 @@ function Sending({ settings, change }: { settings: Settings; change: (changes: P
         onChange={(seconds) => change({ artnetTimeout: Math.max(1, seconds) * 1000 })}
       />
     </Section>
+  );
+}
+
+/** By which universe what is taken is let out together; written when it is left. */
+function SyncUniverse({ settings, change }: { settings: Settings; change: (changes: Partial<Settings>) => void }) {
+  const [text, setText] = useState(settings.outputSync > 0 ? String(settings.outputSync) : '');
+  const universe = text.trim() === '' ? 0 : wholeFrom(text);
+  const fits = universe !== undefined && universe <= SACN_LAST;
+  return (
+    <View className="flex-row items-end gap-2">
+      <View className="flex-1">
+        <Field
+          label="Let out together by sACN universe"
+          mono
+          placeholder="none"
+          value={text}
+          onChange={setText}
+          fault={fits ? undefined : `sACN universes run from 1 to ${SACN_LAST}.`}
+        />
+      </View>
+      <Button
+        label="Set the sync universe"
+        short="Set"
+        disabled={!fits || universe === settings.outputSync}
+        onPress={() => fits && change({ outputSync: universe })}
+      />
+    </View>
   );
 }
 

@@ -14,10 +14,13 @@ export function Happened() {
         <Text kind="soft">Nothing: no sender was lost, no box went, and Taxiarch stayed as it was.</Text>
       )}
       <View role="list" aria-label="What happened">
-        {happened.slice(0, MOST).map(({ at, says }, i) => (
+        {happened.slice(0, MOST).map(({ at, says, timeCode }, i) => (
           <View key={`${at} ${i}`} role="listitem" className="flex-row gap-3 border-b border-line py-2">
             <Text kind="monoSmall">{clockTime(at)}</Text>
-            <Text className="flex-1">{says}</Text>
+            <View className="flex-1">
+              <Text>{says}</Text>
+              {timeCode !== undefined && <Text kind="monoSmall">time code {timeCode}</Text>}
+            </View>
           </View>
         ))}
       </View>

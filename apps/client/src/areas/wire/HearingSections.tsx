@@ -3,8 +3,9 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { formatUniverses } from '@taxiarch/core/address';
 import type { LiveReport, Settings } from '@taxiarch/core/contract';
+import { timeCodesOf } from '@taxiarch/core/stream';
 import { call } from '@/data/api';
-import { Button, Check, Field, Notice, Section, Slider, Text, clockTime, count } from '@/ui';
+import { Button, Check, Field, Notice, Section, Slider, StateWord, Text, clockTime, count } from '@/ui';
 
 interface Given {
   readonly settings: Settings;
@@ -112,11 +113,39 @@ function Groups({ settings, change, live }: Given) {
 }
 
 const KINDS = {
-  timecode: 'Timecode',
+  timecode: 'Time code',
   diagnostics: 'Diagnostics',
   trigger: 'Trigger',
   command: 'Command',
 } as const;
+
+/** Who sends time code, and whether it runs; nothing follows it. */
+function TimeCodes({ live }: Pick<Given, 'live'>) {
+  const codes = live ? timeCodesOf(live.alsoHeard, live.at) : [];
+  return (
+    <>
+      {codes.map(({ address, time, format, runs, stands }) => (
+        <View key={address} className="flex-row items-center gap-3 border-b border-line py-1">
+          <Text kind="mono" className="text-lg">
+            {time}
+          </Text>
+          <Text kind="small" className="flex-1">
+            {`${senderName(live!, address)}, ${format}`}
+          </Text>
+          <StateWord state={runs ? 'steady' : stands ? 'look at' : 'missing'} />
+          <Text kind="small">{runs ? 'runs' : stands ? 'stands' : 'is heard no more'}</Text>
+        </View>
+      ))}
+    </>
+  );
+}
+
+/** By its streams or as a node, whoever sends from an address. */
+const senderName = ({ universes, nodes }: LiveReport, address: string): string =>
+  nodes.find((node) => node.address === address)?.shortName ??
+  universes.flatMap(({ streams }) => streams).find((stream) => stream.address === address && stream.name !== '')
+    ?.name ??
+  address;
 
 /** What nodes are asked for beside who they are, and what Art-Net senders say beside levels. */
 function AlsoHeard({ settings, change, live }: Given) {
@@ -133,6 +162,7 @@ function AlsoHeard({ settings, change, live }: Given) {
         on={settings.changes}
         onChange={(on) => void change({ changes: on })}
       />
+      <TimeCodes live={live} />
       {heard.length === 0 && <Text kind="small">No timecode, diagnostics, triggers or commands so far.</Text>}
       {heard.map(({ kind, address, count: packets, says, lastSeen }) => (
         <View key={`${kind} ${address}`} className="border-b border-line py-1">

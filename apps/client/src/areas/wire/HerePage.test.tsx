@@ -122,10 +122,17 @@ test('universes that nobody announces are looked through range by range, and wha
 
 test('what is said beside levels, and what was not read, is listed', async () => {
   const alsoHeard = [
-    { kind: 'timecode', address: '10.0.0.9', count: 250, says: '01:00:00:00, EBU, 25 a second', lastSeen: 0 },
+    {
+      kind: 'timecode',
+      address: '10.0.0.9',
+      count: 250,
+      says: '01:00:00:00, EBU, 25 a second',
+      changedAt: 0,
+      lastSeen: 0,
+    },
   ] as const;
   await page(wired, wired, '', { alsoHeard, lost: 12, rejected: { 'wrong-length': 3 } });
-  expect(screen.getByText('Timecode: 01:00:00:00, EBU, 25 a second')).toBeTruthy();
+  expect(screen.getByText('Time code: 01:00:00:00, EBU, 25 a second')).toBeTruthy();
   expect(screen.getByText('12 packets lost here: this computer could not take them in.')).toBeTruthy();
   expect(screen.getByText('3 packets: wrong length')).toBeTruthy();
 });

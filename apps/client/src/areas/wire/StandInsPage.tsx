@@ -156,6 +156,9 @@ function Front({ box, act }: { box: StandIn; act: (change: object) => void }) {
           onChange={(value) => act({ fader: [i, value] })}
         />
       ))}
+      {box.timeCode !== undefined && (
+        <Check label="Sends time code" on={box.timeCode} onChange={(timeCode) => act({ timeCode })} />
+      )}
       {!box.adapter && <Slider label="Master, %" value={box.master} max={100} onChange={(master) => act({ master })} />}
     </>
   );

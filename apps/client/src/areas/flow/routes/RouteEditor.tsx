@@ -144,6 +144,27 @@ export function RouteEditor({ route }: { route: Route | undefined }) {
             <Field label="Master, 0 to 255" mono value={form.master} onChange={(master) => set({ master })} />
           </View>
         </View>
+        {/^a/i.test(form.out.trim()) ? (
+          <Check
+            label="Let out together by ArtSync"
+            on={form.sync !== ''}
+            onChange={(on) => set({ sync: on ? '1' : '' })}
+          />
+        ) : (
+          <Field
+            label="Let out together by sACN universe"
+            mono
+            placeholder="none"
+            value={form.sync}
+            onChange={(sync) => set({ sync })}
+          />
+        )}
+        {form.sync !== '' && (
+          <Text kind="small">
+            Receivers that know synchronisation hold each frame until the packet that lets it out; others show it at
+            once.
+          </Text>
+        )}
         <Check
           label="Comes back when Taxiarch starts again, if it ran when it ended"
           on={form.comesBack}

@@ -24,6 +24,8 @@ export interface RouteForm {
   readonly addresses: string;
   readonly priority: string;
   readonly master: string;
+  /** sACN universe, or `yes` for ArtSync; empty for none */
+  readonly sync: string;
   readonly comesBack: boolean;
 }
 
@@ -45,10 +47,11 @@ export const formOf = (route: Route | undefined): RouteForm => ({
   addresses: route?.addresses.join(' ') ?? '',
   priority: String(route?.priority ?? 100),
   master: String(route?.master ?? 255),
+  sync: route && route.sync > 0 ? String(route.sync) : '',
   comesBack: route?.comesBack ?? false,
 });
 
-const whole = (text: string): number => (/^-?\d{1,4}$/.test(text.trim()) ? Number(text.trim()) : NaN);
+const whole = (text: string): number => (/^-?\d{1,5}$/.test(text.trim()) ? Number(text.trim()) : NaN);
 
 /** What a form would write; loops and a universe that is sent already are refused as the server would. */
 export function planOf(form: RouteForm, base: Route | undefined, id: string, records: ShowRecords): Result<Plan> {
@@ -82,6 +85,7 @@ export function planOf(form: RouteForm, base: Route | undefined, id: string, rec
     addresses: form.delivery === 'unicast' ? form.addresses.split(/[\s,;]+/).filter(Boolean) : [],
     priority: whole(form.priority),
     master: whole(form.master),
+    sync: whole(form.sync || '0'),
     comesBack: form.comesBack,
   };
   const others = records.route.filter((one) => one.id !== route.id);

@@ -15,8 +15,8 @@ import { WaitingMarks } from './WaitingMarks';
 const FIRST = ['disputed', 'failed', 'untried', 'skipped', 'proved'] as const satisfies readonly WalkRow['state'][];
 const STATES = [{ value: '', label: 'All' }, ...WALK_STATES.map((state) => ({ value: state, label: state }))];
 
-const saidText = ({ by, result, why, note }: WalkRow['said'][number]): string =>
-  `${by}: ${result}${why === '' ? '' : `, ${why}`}${note === '' ? '' : ` (${note})`}`;
+const saidText = ({ by, result, why, note, timeCode }: WalkRow['said'][number]): string =>
+  `${by}: ${result}${why === '' ? '' : `, ${why}`}${note === '' ? '' : ` (${note})`}${timeCode === '' ? '' : `, at ${timeCode}`}`;
 
 function ItemRow({ row, onPress }: { row: WalkRow; onPress: () => void }) {
   const { patch } = useShow();

@@ -60,7 +60,7 @@ function stepsOf(live: LiveReport, { interfaces, inUse, artnetInUse }: Interface
         nodes.length > 0
           ? {
               fine: true,
-              says: `${count(nodes.length, 'program')} of this computer answers Art-Net polls beside Taxiarch.`,
+              says: `Beside Taxiarch ${count(nodes.length, 'program')} of this computer ${nodes.length === 1 ? 'answers' : 'answer'} Art-Net polls.`,
             }
           : undefined,
     },
