@@ -58,8 +58,12 @@ afterAll(async () => {
   crow.end();
 });
 
-test('both are found and joined, and what they offer is news with its comment', () => {
-  expect(news.map(([name]) => name).sort()).toEqual(['Bridge desk', 'Crow’s nest']);
+test('both are found and joined; what they offered before is known, and what they commit then is news', async () => {
+  expect(known(CROW)!.commits.map(({ comment }) => comment)).toEqual(['its own file, from before the last rehearsal']);
+  expect(news).toEqual([]);
+  crow.acts['commit']!({ comment: 'a lamp more' });
+  await until(() => news.length === 1);
+  expect(news[0]).toMatchObject(['Crow’s nest', { comment: 'a lamp more' }]);
   expect(known(BRIDGE)).toMatchObject({ provider: 'Baleen Helm', address: '127.0.0.21', trouble: '' });
   expect(heldBy(bridge).joined).toEqual(['Plan']);
 });

@@ -10,7 +10,8 @@ jest.setTimeout(300_000);
 
 const START = [resolve(__dirname, 'run.mjs'), 'start'];
 const PORT = 28_630;
-const UDP = ['--sacn-port', '28568', '--artnet-port', '28454', '--panel-port', '28763'];
+const PORTS = { sacn: 28_568, artnet: 28_454, mdns: 28_353, citp: 28_809, plug: 28_217, panel: 28_763 };
+const UDP = Object.entries(PORTS).flatMap(([name, port]) => [`--${name}-port`, String(port)]);
 /** Ended after each test, whatever came of it. */
 const started: ChildProcess[] = [];
 afterEach(async () => {

@@ -30,6 +30,9 @@ interface Told {
 
 const OFF: Pick<Settings, 'stations' | 'citp' | 'selects'> = { stations: false, citp: false, selects: false };
 
+/** The notice that a station offers something. */
+const offerOf = (stationId: string): string => `offer ${stationId}`;
+
 export class Exchange {
   private stations: Stations | undefined;
   private citp: CitpPeers | undefined;
@@ -78,6 +81,7 @@ export class Exchange {
         : '';
     if (stations !== this.begunStations) {
       this.begunStations = stations;
+      for (const { stationId } of this.stations?.report().list ?? []) this.notices.dismiss(offerOf(stationId));
       await this.stations?.end();
       this.stations = undefined;
       if (stations !== '') await this.beginStations(iface!);
@@ -125,7 +129,7 @@ export class Exchange {
   private offered(from: string, { comment, stationId }: Commit): void {
     const said = comment === '' ? 'without a comment' : `“${comment}”`;
     this.notices.say(
-      `offer ${stationId}`,
+      offerOf(stationId),
       `${from} offers a rig: ${said}.`,
       'Compare it on Rig, Exchange. Nothing is written by itself.',
     );
@@ -170,6 +174,7 @@ export class Exchange {
   async fetch(stationId: string, fileId: string): Promise<Result<string>> {
     const stations = this.on(this.stations, 'The exchange of rigs');
     if (!stations.ok) return stations;
+    this.notices.dismiss(offerOf(stationId));
     const file = await stations.value.fetch(stationId, fileId);
     return file.ok ? this.compare('mvr', `${file.value.name}.mvr`, file.value.bytes) : file;
   }

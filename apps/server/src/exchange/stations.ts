@@ -48,7 +48,7 @@ export class Stations {
   private readonly lamps = new Map<string, number>();
   private ended = false;
 
-  /** `news` is told of files that are offered for the first time. */
+  /** `news` is told of files that are committed from now on. */
   constructor(
     private readonly setup: StationSetup,
     private readonly news: (name: string, commit: Commit) => void,
@@ -82,7 +82,9 @@ export class Stations {
 
   private hear(message: Message, address: string, port: number): StationReply {
     const { fresh = [], ...reply } = this.station.hear(message, { address, port }, Date.now());
-    for (const commit of fresh) this.news(this.station.find(commit.stationId)?.name ?? '', commit);
+    // What stood there when it was joined is no news.
+    if (message.type === 'commit')
+      for (const commit of fresh) this.news(this.station.find(commit.stationId)?.name ?? '', commit);
     return reply;
   }
 

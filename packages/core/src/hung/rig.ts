@@ -103,7 +103,9 @@ export class HungRig {
     if (!packet || request.destination === BROADCAST || request.destination === allOf(0xffff))
       return { kind: 'silence' };
     if (answers.length > 1) return { kind: 'spoiled' };
-    return this.chance() < this.faultsAt(plug).ragged ? { kind: 'spoiled' } : { kind: 'answer', packet };
+    // A sound cable leaves nothing to chance.
+    const { ragged } = this.faultsAt(plug);
+    return ragged > 0 && this.chance() < ragged ? { kind: 'spoiled' } : { kind: 'answer', packet };
   }
 
   /** What every lamp shows, in their order; `output` gives what leaves a port now, undefined for no signal. */
