@@ -11,6 +11,7 @@ import { format } from 'prettier';
 import { buildClient, buildPrograms } from './build';
 import { root } from './bundle.mjs';
 import { QUIET, percent, stolen, ticks, type Extent, type Figure, type Part } from './measure/figure';
+import * as exchange from './measure/exchange';
 import * as faults from './measure/faults';
 import * as files from './measure/files';
 import * as flow from './measure/flow';
@@ -18,6 +19,7 @@ import * as glass from './measure/glass';
 import * as history from './measure/history';
 import * as ingest from './measure/ingest';
 import * as load from './measure/load';
+import * as plug from './measure/plug';
 import * as rest from './measure/rest';
 import * as rig from './measure/rig';
 import * as roll from './measure/roll';
@@ -39,6 +41,8 @@ const PARTS: Readonly<Record<string, Part>> = {
   faults: faults.measure,
   roll: roll.measure,
   walk: walk.measure,
+  exchange: exchange.measure,
+  plug: plug.measure,
 };
 /** A part that met no quiet time is measured again, so many times in all. */
 const TRIES = 3;

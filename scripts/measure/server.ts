@@ -11,6 +11,7 @@ import { wait } from './figure';
 export const ports = { http: 34630, sacn: 35568, artnet: 36454 };
 /** Where the stand-ins have their panels */
 export const PANEL = 37_630;
+const PLUG = ['--plug-port', '37217'];
 export const base = `http://127.0.0.1:${ports.http}`;
 
 export interface Server {
@@ -87,8 +88,12 @@ export async function withProgram<T>(
 /** The demo’s stand-ins while `work` lasts. */
 export async function withStandIns<T>(work: () => Promise<T>): Promise<T> {
   const udp = ['--sacn-port', ports.sacn, '--artnet-port', ports.artnet, '--panel-port', PANEL].map(String);
+  // What exchanges and adapters use lies beside, so that a demo may run at the same time.
+  udp.push('--mdns-port', '36353', '--citp-port', '36809');
   const programs = ['visualiser', 'main'].map((name) =>
-    spawn(process.execPath, [join(out, `standins/${name}.mjs`), ...udp], { stdio: ['ignore', 'pipe', 'inherit'] }),
+    spawn(process.execPath, [join(out, `standins/${name}.mjs`), ...udp, ...(name === 'main' ? PLUG : [])], {
+      stdio: ['ignore', 'pipe', 'inherit'],
+    }),
   );
   process.once('exit', () => programs.forEach((one) => one.kill('SIGKILL')));
   try {
