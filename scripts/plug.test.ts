@@ -4,6 +4,9 @@ import { SharedLevels } from '../apps/server/src/bridge/shared';
 import { openNetLine } from '../apps/server/src/plug/linePort';
 import { Plug } from '../apps/server/src/plug/plug';
 import type { PlugOrder } from '../apps/server/src/plug/plugMessages';
+import { type LiveReport, type PlugsReply } from '@taxiarch/core/contract';
+import { PLAIN_INPUT, PLAIN_MACHINE, PLAIN_PORT, PLAIN_ROUTE, type AnyRecord, type Kind } from '@taxiarch/core/records';
+import { ServerProcess, eventually, newFolder, removeFolder } from '../apps/server/src/testing/serverProcess';
 import { until } from '../apps/server/src/testing/until';
 import { AdapterBox } from '../apps/standins/src/adapter/adapterBox';
 
@@ -119,4 +122,79 @@ test('what a desk sends comes in frame by frame', async () => {
   expect(frames.at(-1)).toHaveLength(512);
   await desk.handle({ fader: [4, 10] });
   await until(() => frames.at(-1)?.[4] === 10);
+});
+
+describe('in the running server', () => {
+  const folder = newFolder();
+  let server: ServerProcess;
+  beforeAll(async () => (server = await ServerProcess.start(folder)), 180_000);
+  afterAll(async () => {
+    await server.stop();
+    removeFolder(folder);
+  });
+
+  const put = async (kind: Kind, after: AnyRecord) => {
+    const changes = [{ kind, id: after.id, rev: null, after }];
+    const reply = await server.request('POST', '/api/edits', { author: 'Mara', sentence: 'Planned', changes });
+    expect(reply.body).toMatchObject({ sentence: 'Planned' });
+  };
+  const adapter = (id: string, host: string, use: 'out' | 'in', universe: number, routeId: string | null = null) => ({
+    ...PLAIN_MACHINE,
+    ...{ id, rev: 0, name: id, kind: 'USB adapter' as const, placeId: null },
+    ports: [{ ...PLAIN_PORT, number: 1, use, protocol: 'sacn' as const, universe }],
+    line: { at: `${host}:${PORT}`, slots: 512, routeId },
+  });
+  const run = (id: string, on = true) => server.request('POST', '/api/plugs/run', { ids: [id], on, by: 'Mara' });
+  const hot = (on: boolean) => server.request('POST', '/api/output/hot', { hot: on, by: 'Mara' });
+  const plugs = async () => (await server.get<PlugsReply>('/api/plugs')).plugs;
+  const live = () => server.get<LiveReport>('/api/live');
+
+  test('safe sends nothing out of a plug; hot it does what is taken, and safe again it stops', async () => {
+    await put('machine', adapter('out', '127.0.0.86', 'out', 2));
+    expect(await run('out')).toMatchObject({ status: 409, body: { title: 'Safe' } });
+    await hot(true);
+    expect((await run('out')).status).toBe(200);
+    await eventually(plugs, ([one]) => one?.state === 'runs' && one.silent);
+    await server.request('POST', '/api/output/take', { client: 'test', by: 'Mara', slots: { '2/7': 201 }, stay: true });
+    await until(async () => (await atFarEnd())[6] === 201);
+    expect((await live()).plugs).toMatchObject([{ machineId: 'out', by: 'Mara' }]);
+    await hot(false);
+    expect(await plugs()).toEqual([]);
+    expect(await run('nobody')).toMatchObject({ status: 404 });
+  });
+
+  test('what a route makes leaves a plug, moved as the route says', async () => {
+    const sacn = (number: number) => ({ protocol: 'sacn' as const, number });
+    const hand = { first: 5, last: 6, by: 'hand' as const, level: 77, from: null };
+    await put('route', {
+      ...PLAIN_ROUTE,
+      ...{ id: 'r', rev: 0, name: 'By hand', order: 1, out: sacn(900), parts: [hand] },
+      inputs: [{ ...PLAIN_INPUT, wire: sacn(1) }],
+    });
+    await put('machine', adapter('routed', '127.0.0.86', 'out', 2, 'r'));
+    await hot(true);
+    await eventually(live, ({ routes }) => routes.some(({ id }) => id === 'r'));
+    await run('routed');
+    await until(async () => (await atFarEnd())[4] === 77 && (await atFarEnd())[6] === 0);
+    // A route that leaves by a plug cannot be taken out of the show.
+    const { seq } = await server.get<{ seq: number }>('/api/show');
+    const changes = [{ kind: 'route', id: 'r', rev: seq - 1, after: null }];
+    const refused = await server.request('POST', '/api/edits', { author: 'Mara', sentence: 'Deleted', changes });
+    expect(refused.status).toBeGreaterThan(399);
+    await hot(false);
+  });
+
+  test('what comes by a plug is heard on its universe under its name, and comes back after a restart', async () => {
+    await put('machine', adapter('Tally plug', '127.0.0.87', 'in', 40));
+    await desk.handle({ fader: [0, 90] });
+    expect((await run('Tally plug')).status).toBe(200);
+    const heardIt = ({ universes }: LiveReport) =>
+      universes.find(({ show }) => show === 40)?.streams.some(({ name, lost }) => name === 'Tally plug' && !lost) ??
+      false;
+    await eventually(live, heardIt);
+    await server.stop();
+    server = await ServerProcess.startIn(folder);
+    await eventually(live, heardIt);
+    expect((await live()).output.hot).toBe(false);
+  });
 });

@@ -303,6 +303,7 @@ export async function startSender(
       master: Math.round(master * 100),
       faders: player.faders,
       timeCode: clock !== undefined,
+      ...(beside && { rigPage: `http://${setup.address}:${udp.panel}/exchange` }),
       ports: [...universes].map(([show, slots], i) => ({
         number: i + 1,
         use: 'out',

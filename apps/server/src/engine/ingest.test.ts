@@ -439,3 +439,44 @@ test('as many sources of synchronisation as can be told apart; what is beyond is
   sync(512, 61_000);
   expect([ingest.syncs.report(61_000, 0).length, ingest.rejected]).toEqual([512, { 'too-many-syncs': 1 }]);
 });
+
+test('what comes by a plug is a stream like any other: named, merged by priority, and lost when it stops', () => {
+  const { ingest, send, at, came } = bench();
+  const frame = (level: number, over = {}) => ({
+    ...{ key: 1, id: 'plug-a', name: 'Tally plug', priority: 120, slots: new Uint8Array(512).fill(level) },
+    ...over,
+  });
+  send(0, 7);
+  ingest.plugged(frame(90), 10);
+  expect(came).toEqual([1, 1]);
+  const { streams } = ingest.universe(1)!;
+  expect(
+    streams
+      .map((one) => one.report(20, TIMEOUT, 0))
+      .map(({ name, address, priority, own }) => [name, address, priority, own]),
+  ).toEqual([
+    ['Desk 7', '127.0.0.21', 100, false],
+    ['Tally plug', 'plug', 120, false],
+  ]);
+  expect(at(20, 0)).toEqual([90, streams[1]!.mark]);
+  // Each frame is the next, however many; another plug is another stream.
+  for (let i = 0; i < 600; i += 1) ingest.plugged(frame(i % 256), 30 + i * 25);
+  expect(streams[1]!.report(15_010, TIMEOUT, 0)).toMatchObject({ packets: 601, missing: 0, late: 0 });
+  ingest.plugged(frame(3, { id: 'plug-b', priority: 100 }), 15_011);
+  expect(streams).toHaveLength(3);
+  send(15_000 + TIMEOUT, 7);
+  expect(at(15_020 + TIMEOUT, 0)[0]).toBe(7);
+});
+
+test('a plug on an Art-Net universe is a stream there, beside those of the network', () => {
+  const { ingest, at } = bench();
+  const key = wireKey({ protocol: 'artnet', number: 4 });
+  const slots = new Uint8Array(512).fill(60);
+  ingest.plugged({ key, id: 'p', name: 'Tally plug', priority: 100, slots }, 10);
+  ingest.artnet(
+    Buffer.from(encodeDmx({ sequence: 1, physical: 0, portAddress: 4, slots: new Uint8Array(512).fill(50) })),
+    ...(['10.0.0.9', 'others', 0, 11] as const),
+  );
+  expect(at(20, 0, key)[0]).toBe(60);
+  expect(ingest.universe(key)!.streams).toHaveLength(2);
+});

@@ -283,8 +283,8 @@ export class Ingest {
     this.packets += 1;
     stream.name = name;
     stream.priority = priority;
-    // Frames on a line are not numbered: each is the next.
-    stream.plugCount = (stream.plugCount % 255) + 1;
+    // Frames on a line are not numbered: each is the next. Art-Net has a word for that (0), sACN counts round.
+    stream.plugCount = protocol === 'sacn' ? (stream.plugCount + 1) & 0xff : 0;
     if (!stream.account.note(now, stream.plugCount, true)) return;
     stream.setLevels(slots, 0, slots.length, now);
     universe.dirty = true;

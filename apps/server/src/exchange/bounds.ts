@@ -5,8 +5,8 @@ export const CONNECT_MS = 5000;
 /** A connection on which nothing comes for so long is closed, ms. */
 export const SILENCE_MS = 15_000;
 /** Most connections at once, and of one address. */
-export const MOST_CONNECTIONS = 64;
-export const MOST_OF_ONE = 8;
+const MOST_CONNECTIONS = 64;
+const MOST_OF_ONE = 8;
 
 /** Why a connection did not work, for people. */
 export function whyNot(error: NodeJS.ErrnoException, name: string): string {

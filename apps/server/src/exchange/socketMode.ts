@@ -2,10 +2,14 @@
 import { WebSocket, WebSocketServer, type RawData } from 'ws';
 import { type Message, readMessage, type StationReply, writeMessage, Xchange } from '@taxiarch/core/xchange';
 import { ok, refuse, type Result } from '@taxiarch/core/result';
-import { CONNECT_MS, MOST_CONNECTIONS, SILENCE_MS, whyNot } from './bounds';
+import { CONNECT_MS, SILENCE_MS, whyNot } from './bounds';
 import type { Answer } from './tcpTalk';
 
 const PING_MS = 5000;
+/** A frame is held whole before it is read, bytes: many connections must not fill the memory. */
+const MOST_FRAME = 128 * 1024 * 1024;
+/** Most stations that are hosted at once */
+const MOST_GUESTS = 16;
 
 export interface SocketModeEvents {
   readonly hear: (message: Message, from: string) => StationReply;
@@ -93,7 +97,7 @@ export function joinHost(
     return Promise.resolve(refuse('not-understood', 'The address of a host begins with ws:// or wss://.'));
   }
   return new Promise((done) => {
-    const socket = new WebSocket(address, { handshakeTimeout: CONNECT_MS, maxPayload: Xchange.MOST_FILE });
+    const socket = new WebSocket(address, { handshakeTimeout: CONNECT_MS, maxPayload: MOST_FRAME });
     const line = new Line(socket);
     let opened = false;
     socket.on('error', (error) => {
@@ -126,7 +130,7 @@ export function joinHost(
 
 /** Hosts the others: each hears of what the others commit, and gets their files through here. */
 export function hostOthers(address: string, events: SocketModeEvents): Promise<SocketMode> {
-  const server = new WebSocketServer({ host: address, port: 0, maxPayload: Xchange.MOST_FILE });
+  const server = new WebSocketServer({ host: address, port: 0, maxPayload: MOST_FRAME });
   const lines = new Set<Line>();
   const of = (stationId: string) => [...lines].find((line) => line.stationId === stationId);
 
@@ -141,7 +145,7 @@ export function hostOthers(address: string, events: SocketModeEvents): Promise<S
   }
 
   server.on('connection', (socket, request) => {
-    if (lines.size >= MOST_CONNECTIONS) return socket.close(1013, 'too many');
+    if (lines.size >= MOST_GUESTS) return socket.close(1013, 'too many');
     const line = new Line(socket);
     const from = request.socket.remoteAddress ?? '';
     lines.add(line);

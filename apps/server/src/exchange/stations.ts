@@ -81,6 +81,7 @@ export class Stations {
   }
 
   private hear(message: Message, address: string, port: number): StationReply {
+    if ('stationId' in message) this.seenAt.set(message.stationId, Date.now());
     const { fresh = [], ...reply } = this.station.hear(message, { address, port }, Date.now());
     // What stood there when it was joined is no news.
     if (message.type === 'commit')
@@ -232,6 +233,7 @@ export class Stations {
         provider,
         address,
         joined,
+        heardAt: this.seenAt.get(stationId) ?? now,
         trouble: this.troubles.get(stationId)?.why ?? '',
         commits: commits.map(({ fileId, comment, fileName, size, at }) => ({ fileId, comment, fileName, size, at })),
       })),

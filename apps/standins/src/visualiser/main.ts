@@ -73,6 +73,7 @@ async function main(): Promise<void> {
     cues: [],
     master: 100,
     faders: [],
+    rigPage: `http://${ADDRESSES.right}:${udp.panel}/exchange`,
     ports: [],
     visualiser: {
       faults,

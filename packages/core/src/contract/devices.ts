@@ -102,6 +102,7 @@ export const standIn = report(
     visualiser: orNone(visualiserNow),
     rig: orNone(rigNow),
     adapter: orNone(adapterNow),
+    rigPage: orNone(words('Address of the page of the rig that it holds.')),
   },
   'One box of the demo’s bench.',
 );

@@ -32,6 +32,7 @@ const station = report('Station', {
   provider: words('The program that it is; empty until it joined.'),
   address: words(),
   joined: yesNo('It answered when we joined, or joined us.'),
+  heardAt: integer('When it last told of itself, ms.'),
   trouble: words('Why it could not be joined; empty if it could.'),
   commits: listOf(offered, 'Oldest first.'),
 });

@@ -213,3 +213,26 @@ test('Art-Net numbers of a display are counted from its base; sACN has one count
   expect(shownAs({ protocol: 'sacn', number: 8 }, 1)).toBe(8);
   expect(receiverWire({ ...link, protocol: 'sacn', receiverBase: 0 }, 9)).toEqual({ protocol: 'sacn', number: 9 });
 });
+
+test('what the visualiser says of its lamps is a line of its own, and only once it has said all of it', () => {
+  const said = {
+    name: 'Elsewhere',
+    address: '127.0.0.24',
+    lamps: 420,
+    whole: true,
+    patchAt: 5,
+    differ: [] as number[],
+  };
+  const line = (...all: (typeof said)[]) => doctor(link, ferry, live(), all).find(({ name }) => name === 'lamps');
+  expect(line()).toBeUndefined();
+  expect(line({ ...said, whole: false })).toBeUndefined();
+  expect(line({ ...said, address: '127.0.0.99' })).toBeUndefined();
+  expect(line(said)).toMatchObject({
+    state: 'fine',
+    known: 'said',
+    says: 'Elsewhere says that its 420 lamps lie as planned.',
+  });
+  expect(line({ ...said, differ: [101, 102] })).toMatchObject({
+    ...{ state: 'must fix', known: 'said', says: 'Elsewhere says otherwise of 2 lamps: 101, 102.' },
+  });
+});

@@ -68,11 +68,13 @@ export class Station {
     if (station.stationId === this.me.stationId) return;
     const known = this.others.get(station.stationId);
     if (!known && this.others.size >= MOST_STATIONS) return;
+    // Where it listens otherwise it was begun anew, and knows nobody yet.
+    const moved = known !== undefined && (known.port !== station.port || known.address !== station.address);
     this.others.set(station.stationId, {
       ...station,
       name: station.name || (known?.name ?? ''),
       provider: station.provider || (known?.provider ?? ''),
-      joined: known?.joined ?? false,
+      joined: (known?.joined ?? false) && !moved,
       commits: known?.commits ?? [],
     });
   }

@@ -197,6 +197,15 @@ test('whoever asks all to go elsewhere is told that a person decides, and is for
   expect(station.list()).toEqual([]);
 });
 
+test('one that listens elsewhere was begun anew: it has to be joined again, and what it offered stays', () => {
+  const station = new Station(me);
+  station.hear({ type: 'join', ...other, commits: [commit()] }, here, 1);
+  station.found({ ...other, ...here });
+  expect(station.find(TWO)!.joined).toBe(true);
+  station.found({ ...other, ...here, port: 4001 });
+  expect(station.find(TWO)).toMatchObject({ joined: false, commits: [{ fileId: FILE }] });
+});
+
 test('a flood of stations and files is bounded', () => {
   const station = new Station(me);
   const uuid = (n: number) => `${n.toString(16).padStart(8, '0')}-0000-4000-8000-000000000000`;

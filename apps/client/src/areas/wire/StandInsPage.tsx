@@ -254,6 +254,13 @@ function Box({ box }: { box: StandIn }) {
           )}
         </View>
       )}
+      {box.rigPage !== undefined && (
+        <Button
+          label={`The rig that ${box.name} holds`}
+          look="bare"
+          onPress={() => window.open(box.rigPage, '_blank', 'noopener')}
+        />
+      )}
       {box.adapter && (
         <Text>
           Its serial port is at {box.adapter.at}. {box.adapter.says}

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import type { CitpPeerReport, CitpReply } from '@taxiarch/core/contract';
 import { askPatch, givePatch } from '@/data/exchange';
-import { Button, Empty, KnownMark, Notice, Section, StateWord, Text, clockTime, count } from '@/ui';
+import { Button, KnownMark, Notice, Section, StateWord, Text, clockTime, count } from '@/ui';
 import { useAct } from './act';
 import { SelectedThere } from './SelectedThere';
 
@@ -31,7 +31,7 @@ interface Given {
 export function ProgramRows({ citp, untold, selects }: Given) {
   return (
     <Section title="Programs that speak CITP">
-      {citp.peers.length === 0 && <Empty>No program tells of itself by CITP on this interface.</Empty>}
+      {citp.peers.length === 0 && <Text kind="soft">No program tells of itself by CITP on this interface.</Text>}
       <View role="list" aria-label="Programs that speak CITP">
         {citp.peers.map((one) => (
           <Program key={one.id} one={one} />

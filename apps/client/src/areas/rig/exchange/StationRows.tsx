@@ -4,7 +4,7 @@ import { View } from 'react-native';
 import type { OfferedFile, StationReport, StationsReply } from '@taxiarch/core/contract';
 import { call } from '@/data/api';
 import { fetchRig } from '@/data/exchange';
-import { Button, Empty, Fold, Notice, Section, StateWord, Text, clockTime } from '@/ui';
+import { Button, Fold, Notice, Section, StateWord, Text, clockTime, spell } from '@/ui';
 import { useAct } from './act';
 
 const sizeOf = (bytes: number): string =>
@@ -24,10 +24,10 @@ export function StationRows({ stations }: { stations: StationsReply }) {
   return (
     <Section title="Stations">
       {stations.list.length === 0 && (
-        <Empty>
+        <Text kind="soft">
           No station of this group is heard on {stations.address} yet. Switch the exchange on in the other program, in
           the same group.
-        </Empty>
+        </Text>
       )}
       {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
       <View role="list" aria-label="Stations">
@@ -43,6 +43,15 @@ export function StationRows({ stations }: { stations: StationsReply }) {
       )}
     </Section>
   );
+}
+
+/** Stations tell of themselves every 15 s; one that has not for twice as long may be gone. */
+const QUIET_MS = 35_000;
+
+function standing({ joined, heardAt }: StationReport): string {
+  const age = Date.now() - heardAt;
+  if (age > QUIET_MS) return `not heard for ${spell(age)}`;
+  return joined ? 'joined' : 'joining…';
 }
 
 interface Given {
@@ -62,7 +71,7 @@ function Station({ one, busy, compare }: Given) {
           <Text kind="small">{[provider, address].filter(Boolean).join(' · ')}</Text>
         </View>
         {trouble !== '' && <StateWord state="must fix" />}
-        {trouble === '' && <Text kind="small">{joined ? 'joined' : 'joining…'}</Text>}
+        {trouble === '' && <Text kind="small">{standing(one)}</Text>}
       </View>
       {trouble !== '' && <Text tone="fault">{trouble}</Text>}
       {newest ? (
