@@ -1,7 +1,7 @@
 /** The rig handed over live, and DMX through a plug: with stand-ins that know nothing of the show. */
 import { expect, test, type Page } from '@playwright/test';
 import type { ShowReply } from '@taxiarch/core/contract';
-import { BASE, BRIDGE_DESK, UDP, api, handle, makeSafe, open, panel, undo } from './whole';
+import { BRIDGE_DESK, UDP, api, handle, makeSafe, open, panel, settings, undo } from './whole';
 
 const CROW = 24;
 interface Held {
@@ -12,12 +12,6 @@ interface Held {
 const held = (host: number) => panel<Held>(host, 'held');
 const show = async () => (await api<ShowReply>('/api/show')).records;
 const lamp = async (number: number) => (await show()).lamp.find((one) => one.number === number);
-const settings = (change: object) =>
-  fetch(`${BASE}/api/settings`, {
-    method: 'PATCH',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(change),
-  });
 const OFF = { stations: false, citp: false, selects: false };
 
 test.afterEach(async () => {

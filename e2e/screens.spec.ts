@@ -5,7 +5,8 @@ import { nightFerry } from '@taxiarch/core/demo';
 import { lampTable } from '@taxiarch/core/format';
 import { writeSheet } from '@taxiarch/core/format/sheets';
 import { nightOf } from '@taxiarch/core/practise';
-import { api, handle, makeSafe, open } from './whole';
+import { PLAIN_MACHINE, PLAIN_PORT, type Machine } from '@taxiarch/core/records';
+import { api, handle, makeSafe, open, PERSON, settings, UDP, undo } from './whole';
 
 const FOLDER = resolve(__dirname, '../docs/screenshots');
 const PHONE = { width: 390, height: 844 };
@@ -66,16 +67,6 @@ test('practise, at its end', async ({ page }) => {
   await open(page, '/practise');
   await page.waitForTimeout(1000);
   await page.screenshot({ path: join(FOLDER, 'practise.png') });
-});
-
-test('machines that drifted', async ({ page }) => {
-  const turn = (settings: object) => api('/api/stand-ins/handle', { id: 'car-deck', turn: settings });
-  await turn({ port: 2, wire: 9, mask: '255.255.0.0', settings: { merge: 'ltp' } });
-  await page.setViewportSize(PHONE);
-  await open(page, '/wire/machine-car-deck');
-  await page.getByText('3 settings differ from the plan').waitFor({ timeout: 20_000 });
-  await page.screenshot({ path: join(FOLDER, 'wire-machine.png') });
-  await turn({ port: 2, wire: 3, mask: '255.0.0.0', settings: { merge: 'htp' } });
 });
 
 test('the roll call, and matching by eye', async ({ page }) => {
@@ -215,11 +206,34 @@ test('a route with three owners in one universe', async ({ page }) => {
   await api('/api/undo', { author: 'Ivo' });
 });
 
-test('the doctor of a link', async ({ page }) => {
-  await handle('crow', { faults: { base: 0 } });
+test('the rig handed over live', async ({ page }) => {
   await page.setViewportSize(PHONE);
-  await open(page, '/flow/links/link-porthole');
-  await page.getByText('it is off by one').first().waitFor({ timeout: 20_000 });
-  await page.screenshot({ path: join(FOLDER, 'flow-link.png') });
-  await handle('crow', { faults: { base: 1 } });
+  await settings({ stations: true, citp: true });
+  await open(page, '/rig/exchange');
+  await page
+    .getByText(/it told \d+ lamps/)
+    .first()
+    .waitFor();
+  await page.getByText('joined').nth(1).waitFor();
+  await page.screenshot({ path: join(FOLDER, 'exchange.png') });
+  await settings({ stations: false, citp: false });
+});
+
+test('an adapter at both ends', async ({ page }) => {
+  await page.setViewportSize(PHONE);
+  const machine: Machine = {
+    ...PLAIN_MACHINE,
+    ...{ id: 'chart-plug', rev: 0, name: 'Chart room plug', kind: 'USB adapter', placeId: null },
+    ports: [{ ...PLAIN_PORT, number: 1, use: 'out', protocol: 'sacn', universe: 2, rate: 44 }],
+    line: { at: `127.0.0.46:${UDP.plug}`, slots: 512, routeId: null },
+  };
+  const changes = [{ kind: 'machine', id: machine.id, rev: null, after: machine }];
+  await api('/api/edits', { author: PERSON, sentence: 'Added the adapter', changes });
+  await open(page, '/wire/adapters/chart-plug');
+  await page.getByRole('button', { name: 'Make hot and send' }).click();
+  await page.getByText(/^Chart room plug sends/).waitFor();
+  await page.getByText(/here and on the line/).waitFor();
+  await page.screenshot({ path: join(FOLDER, 'adapter.png') });
+  await makeSafe();
+  await undo();
 });

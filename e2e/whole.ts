@@ -69,6 +69,14 @@ export async function open(page: Page, path: string): Promise<void> {
   await expect(page.getByRole('status', { name: 'Live strip' })).toContainText(/heard|slot|nothing taken|running/);
 }
 
+/** Changes settings of this computer. */
+export const settings = (change: object) =>
+  fetch(`${BASE}/api/settings`, {
+    method: 'PATCH',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(change),
+  });
+
 export const makeSafe = () => api('/api/output/hot', { hot: false, by: 'the tests' });
 
 /** Does something to a stand-in on the bench, as a hand at the box would. */

@@ -1,6 +1,7 @@
 /** What the server is told on its command line. */
 import { resolve } from 'node:path';
 import { parseArgs } from 'node:util';
+import { Citp } from '@taxiarch/core/citp';
 
 export interface Options {
   readonly port: number;
@@ -43,7 +44,7 @@ export function readOptions(args: readonly string[]): Options {
         'sacn-port': { type: 'string', default: '5568' },
         'artnet-port': { type: 'string', default: '6454' },
         'mdns-port': { type: 'string', default: '5353' },
-        'citp-port': { type: 'string', default: '4809' },
+        'citp-port': { type: 'string', default: String(Citp.PORT) },
         client: { type: 'string' },
         'bench-port': { type: 'string' },
         breakable: { type: 'boolean', default: false },

@@ -6,7 +6,7 @@ import { CuePlayer, Looks } from './cues';
 import { WallPlayer } from './gangway';
 import { NO_MISTAKES, wireWith } from './mistakes';
 import { PixelPlayer } from './pixels';
-import { recordsFromFile } from './visualiser/fromFiles';
+import { recordsFromFile } from './exchange/fromFiles';
 import { Scene, withOtherMode } from './visualiser/scene';
 
 const ferry = nightFerry();

@@ -4,7 +4,7 @@ import type { CitpFixture } from '@taxiarch/core/citp';
 import { citpFixtures } from '@taxiarch/core/format';
 import { writeMvr } from '@taxiarch/core/format/archive';
 import type { Lamp, ShowRecords } from '@taxiarch/core/records';
-import { recordsFromFile } from '../visualiser/fromFiles';
+import { recordsFromFile } from './fromFiles';
 
 /** Lamps that its own file has otherwise, by their numbers in the show. */
 export interface Otherwise {

@@ -1,5 +1,4 @@
 /** Senders linked to visualisers: which universe arrives as which, and what stands in the way. */
 export * from './doctor';
-export type { PatchSaid } from './patchSaid';
 export * from './linked';
 export type { LinkHeard } from './doctorLine';

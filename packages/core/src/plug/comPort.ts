@@ -19,7 +19,6 @@ export const SET_STOPSIZE = 4;
 export const SET_CONTROL = 5;
 export const NOTIFY_LINESTATE = 6;
 export const SET_LINESTATE_MASK = 10;
-export const PURGE_DATA = 12;
 
 /** Values of SET-CONTROL */
 const BREAK_ON = 5;

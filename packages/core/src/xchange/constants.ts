@@ -16,7 +16,7 @@ export const VERSION = { verMajor: 1, verMinor: 6 } as const;
 /** Longest JSON message, bytes. */
 export const MOST_JSON = 1024 * 1024;
 /** Largest file that is taken from a station, bytes. */
-export const MOST_FILE = 512 * 1024 * 1024;
+export const MOST_FILE = 256 * 1024 * 1024;
 /** Most pieces of one file. */
 export const MOST_PACKAGES = 65_536;
 /** Most files of one station that are kept in mind; older ones are forgotten. */
