@@ -24,11 +24,12 @@ export const plugHandlers = (plugs: Plugs, show: ShowDoor, bench: Bench): PlugHa
   },
 
   readPlugValues: async ({ params: { machine: id } }) => {
-    const values = await plugs.values(id);
     const machine = show.plan().machine.find((one) => one.id === id);
-    if (!values || !machine) throw new ProblemError('not-here', 'This adapter is not in the show, or its universe.');
-    const place = placeOf(machine);
-    const far = place.ok && place.value.kind === 'net' ? await bench.adapter(place.value.host) : undefined;
+    const place = machine && placeOf(machine);
+    // The far end first: what is there has passed the plug by then.
+    const far = place?.ok && place.value.kind === 'net' ? await bench.adapter(place.value.host) : undefined;
+    const values = await plugs.values(id, far?.values);
+    if (!values) throw new ProblemError('not-here', 'This adapter is not in the show, or its universe.');
     return {
       here: [...values.here],
       plug: values.plug && [...values.plug],

@@ -1,6 +1,6 @@
 /** A serial port of this computer as a DMX line: break, mark, start code, slots; one frame after the other. */
 import { openSerialLine, type SerialLike } from './linePort';
-import { placeOf } from './plugs';
+import { nearest, placeOf } from './plugs';
 import { PLAIN_MACHINE, type Machine } from '@taxiarch/core/records';
 import { until } from '../testing/until';
 
@@ -80,4 +80,12 @@ test('an adapter is known by its serial number, or by where it is on the network
   });
   expect(placeOf(machine('', ''))).toMatchObject({ ok: false });
   expect(placeOf(machine('', 'x:0'))).toMatchObject({ ok: false });
+});
+
+test('what is at the far end is held against the frame that it comes nearest to, of equal ones the newest', () => {
+  const frame = (...plug: number[]) => ({ here: new Uint8Array(512), plug: Uint8Array.from(plug) });
+  const passed = [frame(1, 1), frame(2, 2), frame(3, 3), frame(2, 2)];
+  expect(nearest(passed, [2, 2, 0])).toBe(passed[3]);
+  expect(nearest(passed, [1, 9])).toBe(passed[0]);
+  expect(nearest([], [1])).toBeUndefined();
 });

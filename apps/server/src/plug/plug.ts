@@ -4,7 +4,7 @@ import { NOBODY } from '@taxiarch/core/merge';
 import { afterLoss, FrameReader, fastestRate, type PlugReport } from '@taxiarch/core/plug';
 import type { SharedLevels } from '../bridge/shared';
 import type { LineEvents, LinePort } from './linePort';
-import type { PlugOrder } from './plugMessages';
+import type { PassedFrame, PlugOrder } from './plugMessages';
 
 /** From one try to open to the next, ms. */
 const AGAIN_MS = 1000;
@@ -16,6 +16,9 @@ const PAUSE_MS = 2;
 const CLOSE_MS = 1.6;
 /** A rate below this share of what is planned is said. */
 const ENOUGH = 0.97;
+
+/** Frames that are kept for whoever holds both ends against each other: what is at the far end left a while ago. */
+const MOST_PASSED = 24;
 
 export interface PlugSurroundings {
   readonly levels: SharedLevels;
@@ -40,8 +43,8 @@ export class Plug {
   private last = new Uint8Array(SLOTS);
   private heardAt = -Infinity;
   private silent = false;
-  /** What left it or came by it last */
-  values: Uint8Array | null = null;
+  /** What left it or came by it, the last frame at the end */
+  readonly passed: PassedFrame[] = [];
 
   constructor(
     private order: PlugOrder,
@@ -101,7 +104,7 @@ export class Plug {
     const frame = bytes === undefined ? this.frameReader.lineBreak(now) : this.frameReader.push(bytes, now);
     if (!frame || frame.startCode !== 0) return;
     this.frames += 1;
-    this.values = frame.slots;
+    this.keep(frame.slots, frame.slots);
     this.around.frame(this.order.machineId, frame.slots);
   }
 
@@ -123,9 +126,15 @@ export class Plug {
     // The port is still busy with the frame before: this one is left out.
     if (!line.free) return;
     const levels = this.levels(performance.now());
-    this.values = levels.slice(0, this.order.slots);
-    line.send(this.values);
+    const sent = levels.slice(0, this.order.slots);
+    this.keep(this.read.values.slice(), sent);
+    line.send(sent);
     this.frames += 1;
+  }
+
+  private keep(here: Uint8Array, plug: Uint8Array): void {
+    this.passed.push({ here, plug });
+    if (this.passed.length > MOST_PASSED) this.passed.shift();
   }
 
   private levels(now: number): Uint8Array {

@@ -38,5 +38,12 @@ export type FromPlug =
   /** Slots that came by an input */
   | { readonly type: 'frame'; readonly machineId: string; readonly slots: Uint8Array }
   | { readonly type: 'ports'; readonly ask: number; readonly ports: readonly SerialPortReport[]; readonly why: string }
-  /** What left it or came by it last; null before the first */
-  | { readonly type: 'values'; readonly ask: number; readonly values: Uint8Array | null };
+  /** The last frames, the newest at the end */
+  | { readonly type: 'values'; readonly ask: number; readonly passed: readonly PassedFrame[] };
+
+/** A frame that went through a plug. */
+export interface PassedFrame {
+  /** As its universe stood when it left; of an input the frame itself */
+  readonly here: Uint8Array;
+  readonly plug: Uint8Array;
+}

@@ -58,7 +58,7 @@ port.on('message', (message: ToPlug) => {
     case 'run':
       return run(message.orders);
     case 'values':
-      return tell({ type: 'values', ask: message.ask, values: plugs.get(message.machineId)?.values ?? null });
+      return tell({ type: 'values', ask: message.ask, passed: plugs.get(message.machineId)?.passed ?? [] });
     case 'list':
       return void ports
         .then(({ list }) => list())

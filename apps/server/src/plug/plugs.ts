@@ -10,7 +10,7 @@ import type { Notices } from '../bridge/notices';
 import type { ShowDoor } from '../bridge/showDoor';
 import { Supervised } from '../bridge/supervisor';
 import type { SettingsFile } from '../settings';
-import type { FromPlug, PlugOrder, PlugPlace, ToPlug } from './plugMessages';
+import type { FromPlug, PassedFrame, PlugOrder, PlugPlace, ToPlug } from './plugMessages';
 
 /** Rows of universes come with the engine's reports; it is looked this often whether they are others. */
 const LOOK_MS = 500;
@@ -39,6 +39,23 @@ export function placeOf({ name, serial, line }: Machine): Result<PlugPlace> {
   if (serial === '')
     return refuse('not-found', `Say the serial number of ${name}, or at which address of the network it is reached.`);
   return ok({ kind: 'serial', serial });
+}
+
+export interface BothEnds {
+  readonly here: Uint8Array;
+  readonly plug: Uint8Array | null;
+}
+
+/** The frame that differs least from what is at the far end; of equal ones the newest. */
+export function nearest(passed: readonly PassedFrame[], far: readonly number[]): PassedFrame | undefined {
+  let best: PassedFrame | undefined;
+  let least = Infinity;
+  for (const frame of passed) {
+    let differing = 0;
+    for (let i = 0; i < frame.plug.length; i += 1) if (frame.plug[i] !== far[i]) differing += 1;
+    if (differing <= least) [best, least] = [frame, differing];
+  }
+  return best;
 }
 
 export class Plugs {
@@ -230,16 +247,22 @@ export class Plugs {
     return found.type === 'ports' ? found : { ports: [], why: '' };
   }
 
-  /** The universe's levels as they are merged here, and what left the plug or came by it last. */
-  async values(id: string): Promise<{ readonly here: Uint8Array; readonly plug: Uint8Array | null } | undefined> {
+  /**
+   * The levels at both ends. What is at the far end (`far`) left the plug a while ago: it is held against the frame that
+   * it comes nearest to. An input is held against its universe as it stands.
+   */
+  async values(id: string, far: readonly number[] | undefined): Promise<BothEnds | undefined> {
     const machine = this.machine(id);
     const source = machine && this.sourceOf(machine);
     if (!source) return undefined;
+    const found = await this.ask((ask) => ({ type: 'values', machineId: id, ask }));
+    const passed = found.type === 'values' ? found.passed : [];
+    const frame = far ? nearest(passed, far) : passed.at(-1);
+    if (machine.ports[0]?.use === 'out' && frame) return frame;
     const [here, owners] = [new Uint8Array(512), new Uint8Array(512)];
     const row = this.host.rowOf(source.key);
     if (row !== undefined) this.host.levels.read(row, here, owners);
-    const found = await this.ask((ask) => ({ type: 'values', machineId: id, ask }));
-    return { here, plug: found.type === 'values' ? found.values : null };
+    return { here, plug: frame?.plug ?? null };
   }
 
   async stop(): Promise<void> {

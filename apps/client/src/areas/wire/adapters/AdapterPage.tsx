@@ -39,7 +39,8 @@ function sentenceOf({ name }: Machine, plug: PlugReport | undefined, use: 'out' 
   if (plug.state === 'gone') return `${name} is not there: ${plug.why}`;
   if (plug.state === 'opening') return `${name} is being opened.`;
   if (plug.why !== '') return `${name}: ${plug.why}`;
-  const rate = `${plug.rate} frames a second`;
+  // In the first second nothing is counted yet.
+  const rate = plug.rate > 0 ? `${plug.rate} frames a second` : 'frames';
   if (use === 'in') return plug.frames === 0 ? `${name} is open, and nothing comes.` : `${name} takes in ${rate}.`;
   return plug.silent ? `${name} sends ${rate}, though nobody sends its universe.` : `${name} sends ${rate}.`;
 }

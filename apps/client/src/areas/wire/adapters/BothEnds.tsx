@@ -22,12 +22,12 @@ const Cell = memo(function Cell({ channel, first, second }: { channel: number; f
   return (
     <View
       aria-label={`Channel ${channel}: ${first} and ${second}${differs ? ', differing' : ''}`}
-      className={`w-[54px] rounded px-1 ${differs ? 'bg-fault' : first > 0 ? 'bg-raised' : ''}`}
+      className={`w-[64px] rounded px-1 ${differs ? 'bg-fault' : first > 0 ? 'bg-raised' : ''}`}
     >
       <Text kind="monoSmall" tone={differs ? 'ground' : 'soft'} className="text-[10px]">
         {channel}
       </Text>
-      <Text kind="monoSmall" tone={differs ? 'ground' : 'text'}>
+      <Text kind="monoSmall" numberOfLines={1} tone={differs ? 'ground' : 'text'}>
         {differs ? `${first}·${second}` : first}
       </Text>
     </View>
@@ -49,7 +49,7 @@ export function BothEnds({ values, use, slots }: Given) {
       <Text role="status">
         {differing.length === 0
           ? `All ${rows.length} channels are alike ${names[0]} and ${names[1]}.`
-          : `${count(differing.length, 'channel')} of ${rows.length} ${differing.length === 1 ? 'differs' : 'differ'}, ${names[0]} and ${names[1]}: what moves differs for a moment.`}
+          : `${count(differing.length, 'channel')} of ${rows.length} ${differing.length === 1 ? 'differs' : 'differ'}, ${names[0]} and ${names[1]}.`}
       </Text>
       {values.says !== '' && <Text kind="small">Said by the stand-in at its far end: {values.says}</Text>}
       <Check label="Only channels that differ or are above 0" on={only} onChange={setOnly} />
