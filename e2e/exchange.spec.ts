@@ -81,7 +81,7 @@ test('lamps chosen here are selected there, and those selected there are marked 
 
 test('the doctor of a link tells what the other end says of its lamps, and one is selected there', async ({ page }) => {
   await settings({ citp: true, selects: true });
-  await open(page, '/flow/links/link-porthole');
+  await open(page, '/flow/links/link-bridge-sacn');
   const line = page.getByRole('listitem').filter({ hasText: 'The same lamps on both sides' });
   await expect(line).toContainText(/Crow’s nest says/);
   await line.getByRole('button', { name: 'Compare with the patch of Crow’s nest' }).click();

@@ -223,16 +223,21 @@ test('what the visualiser says of its lamps is a line of its own, and only once 
     patchAt: 5,
     differ: [] as number[],
   };
-  const line = (...all: (typeof said)[]) => doctor(link, ferry, live(), all).find(({ name }) => name === 'lamps');
+  const line = (...all: (typeof said)[]) => doctor(sacnLink, ferry, live(), all).find(({ name }) => name === 'lamps');
+  const sacnLink = ferry.link.find(({ id }) => id === 'link-bridge-sacn')!;
   expect(line()).toBeUndefined();
   expect(line({ ...said, whole: false })).toBeUndefined();
   expect(line({ ...said, address: '127.0.0.99' })).toBeUndefined();
   expect(line(said)).toMatchObject({
     state: 'fine',
     known: 'said',
-    says: 'Elsewhere says that its 420 lamps lie as planned.',
+    says: expect.stringMatching(/^Elsewhere says that the \d+ lamps of this link lie as planned\.$/),
   });
   expect(line({ ...said, differ: [101, 102] })).toMatchObject({
     ...{ state: 'must fix', known: 'said', says: 'Elsewhere says otherwise of 2 lamps: 101, 102.' },
   });
+  // Lamps of other links, and lamps that the show does not have, are no fault of this one.
+  expect(line({ ...said, differ: [381, 9999] })).toMatchObject({ state: 'fine' });
+  const pixels = ferry.link.find(({ id }) => id === 'link-porthole')!;
+  expect(doctor(pixels, ferry, live(), [said]).some(({ name }) => name === 'lamps')).toBe(false);
 });

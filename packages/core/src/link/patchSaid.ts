@@ -1,6 +1,7 @@
 /** Whether the visualiser has the lamps as the plan has them, where it says so itself. */
 import { fine, wrong, type Case, type DoctorLine } from './doctorLine';
 import { addressesOf } from '../ip';
+import { universesOfLamp } from '../patch';
 
 /** What another program said of its patch, held against the plan. */
 export interface PatchSaid {
@@ -18,19 +19,26 @@ export interface PatchSaid {
 
 const FIRST = 6;
 
-/** The line; undefined where it has said nothing of its patch. */
-export function sameLamps({ visualiser }: Case, said: readonly PatchSaid[]): DoctorLine | undefined {
-  const its = new Set(addressesOf(visualiser).map(({ text }) => text));
-  const one = said.find((other) => other.whole && (its.has(other.address) || other.name === visualiser.name));
+/** The line; undefined where it has said nothing of its patch, or the link carries no lamps. */
+export function sameLamps({ link, records, visualiser }: Case, said: readonly PatchSaid[]): DoctorLine | undefined {
+  const own = new Set(addressesOf(visualiser).map(({ text }) => text));
+  const one = said.find((other) => other.whole && (own.has(other.address) || other.name === visualiser.name));
   if (!one) return undefined;
+  const carried = (universe: number) =>
+    link.lines.some(({ from, count }) => universe >= from && universe < from + count);
+  const here = records.lamp.filter((lamp) => universesOfLamp(lamp).some(carried)).map(({ number }) => number);
+  if (here.length === 0) return undefined;
   const title = 'The same lamps on both sides';
-  if (one.differ.length === 0)
-    return fine('lamps', title, `${one.name} says that its ${one.lamps} lamps lie as planned.`, 'said');
-  const named = one.differ.slice(0, FIRST).join(', ') + (one.differ.length > FIRST ? ' and more' : '');
+  // Of lamps that the show does not have nobody knows here on which link they would be.
+  const its = new Set(here);
+  const differ = one.differ.filter((number) => its.has(number));
+  if (differ.length === 0)
+    return fine('lamps', title, `${one.name} says that the ${here.length} lamps of this link lie as planned.`, 'said');
+  const named = differ.slice(0, FIRST).join(', ') + (differ.length > FIRST ? ' and more' : '');
   return wrong(
     'lamps',
     title,
-    `${one.name} says otherwise of ${one.differ.length} ${one.differ.length === 1 ? 'lamp' : 'lamps'}: ${named}.`,
+    `${one.name} says otherwise of ${differ.length} ${differ.length === 1 ? 'lamp' : 'lamps'}: ${named}.`,
     'Compare them, and take over what is right on one side or the other.',
     'said',
   );

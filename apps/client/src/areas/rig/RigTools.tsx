@@ -1,8 +1,8 @@
 /** Ways on from the rig. */
 import { usePathname } from 'expo-router';
 import ArrowLeftRight from 'lucide-react-native/icons/arrow-left-right';
-import Cable from 'lucide-react-native/icons/cable';
 import Grip from 'lucide-react-native/icons/grip';
+import Handshake from 'lucide-react-native/icons/handshake';
 import Layers from 'lucide-react-native/icons/layers';
 import MapIcon from 'lucide-react-native/icons/map';
 import Rows3 from 'lucide-react-native/icons/rows-3';
@@ -16,7 +16,7 @@ const TOOLS: readonly Chip[] = [
   { label: 'Pixels', href: '/rig/pixels', icon: Grip },
   { label: 'Blocks', href: '/rig/blocks', icon: Layers },
   { label: 'Import, export', href: '/rig/files', icon: ArrowLeftRight },
-  { label: 'Exchange', href: '/rig/exchange', icon: Cable },
+  { label: 'Exchange', href: '/rig/exchange', icon: Handshake },
 ];
 
 export const RigTools = () => <Chips label="Rig" chips={TOOLS} here={usePathname()} />;
