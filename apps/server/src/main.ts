@@ -47,6 +47,9 @@ function prepareFolder(folder: string): void {
 /** While somebody asks how things stand boxes are polled at most this often. */
 const ASKED_POLL_MS = 2000;
 
+/** An idle connection is kept this long: one that is closed just as a request begins on it loses that request. */
+const KEEP_ALIVE_MS = 65_000;
+
 /** Calls `act` no more often than so. */
 function seldom(act: () => unknown, ms: number): () => void {
   let last = -Infinity;
@@ -165,6 +168,7 @@ async function main(): Promise<void> {
     response.writeHead(503, { 'content-type': 'text/plain; charset=utf-8', 'retry-after': '1' });
     response.end('Taxiarch is starting.');
   });
+  server.keepAliveTimeout = KEEP_ALIVE_MS;
   server.on('upgrade', (_, socket) => socket.destroy());
   await listen(server, options);
 

@@ -39,6 +39,13 @@ interface Known {
   selectedAt: number;
 }
 
+export interface AskedPatch {
+  readonly name: string;
+  readonly fixtures: readonly CitpFixture[];
+  /** The row came to its end; otherwise it only fell silent */
+  readonly whole: boolean;
+}
+
 export interface CitpSetup {
   readonly name: string;
   readonly iface: InterfaceInfo;
@@ -202,7 +209,20 @@ export class CitpPeers {
     else one.patchAt = Date.now();
   }
 
+  /** Connections to which a patch is under way: whoever asks again meanwhile gets that one */
+  private readonly answering = new WeakSet<Socket>();
+
   private async sendPatch(socket: Socket, numbers: readonly number[]): Promise<number> {
+    if (this.answering.has(socket)) return 0;
+    this.answering.add(socket);
+    try {
+      return await this.sendRow(socket, numbers);
+    } finally {
+      this.answering.delete(socket);
+    }
+  }
+
+  private async sendRow(socket: Socket, numbers: readonly number[]): Promise<number> {
     const row = CitpPeer.row(await this.setup.patch(), numbers);
     for (const message of row) {
       if (socket.destroyed) return 0;
@@ -227,7 +247,7 @@ export class CitpPeers {
   }
 
   /** Asks a program for its patch; resolves when the row has ended or nothing more comes. */
-  async askPatch(id: string): Promise<Result<{ readonly name: string; readonly fixtures: readonly CitpFixture[] }>> {
+  async askPatch(id: string): Promise<Result<AskedPatch>> {
     const one = this.linked(id);
     if (!one.ok) return one;
     const { peer, socket } = one.value;
@@ -242,7 +262,7 @@ export class CitpPeers {
     if (peer.patch.size === 0) return refuse('not-possible', `${peer.name} sent no patch. Nothing was changed.`);
     if (known.socket !== socket && !peer.patchWhole)
       return refuse('not-possible', `${peer.name} went after ${peer.patch.size} lamps. Nothing was changed.`);
-    return ok({ name: peer.name, fixtures: [...peer.patch.values()] });
+    return ok({ name: peer.name, fixtures: [...peer.patch.values()], whole: peer.patchWhole });
   }
 
   /** Sends the show's patch; resolves with the number of lamps told. */
@@ -250,7 +270,7 @@ export class CitpPeers {
     const one = this.linked(id);
     if (!one.ok) return one;
     one.value.socket.write(encodeCitp({ kind: 'UPtc', numbers: [] }));
-    return ok(await this.sendPatch(one.value.socket, []));
+    return ok(await this.sendRow(one.value.socket, []));
   }
 
   /** Selects lamps in all programs that are connected; their names. */

@@ -204,10 +204,14 @@ export class Exchange {
     if (!citp.ok) return citp;
     const patch = await citp.value.askPatch(peer);
     if (!patch.ok) return patch;
-    const { name, fixtures } = patch.value;
+    const { name, fixtures, whole } = patch.value;
     const { runs } = await this.rig();
     const lamps = fixtures.filter(({ number }) => !runs.has(number));
-    return this.compare('table', `${name}, its patch.csv`, new TextEncoder().encode(citpTable(lamps)));
+    return this.compare(
+      'table',
+      `${name}, its patch${whole ? '' : ' as far as it came'}.csv`,
+      new TextEncoder().encode(citpTable(lamps)),
+    );
   }
 
   async givePatch(peer: string): Promise<Result<number>> {

@@ -15,6 +15,9 @@ import type { FromPlug, PassedFrame, PlugOrder, PlugPlace, ToPlug } from './plug
 /** Rows of universes come with the engine's reports; it is looked this often whether they are others. */
 const LOOK_MS = 500;
 
+/** The notice that an adapter is gone, or back. */
+const noticeOf = (machineId: string): string => `plug ${machineId}`;
+
 interface Wanted {
   readonly by: string;
   readonly since: number;
@@ -130,7 +133,7 @@ export class Plugs {
       const [port] = machine?.ports ?? [];
       const use = port?.use;
       if (!machine || !place?.ok || !port || (use !== 'out' && use !== 'in')) {
-        this.wanted.delete(id);
+        this.leave(id);
         continue;
       }
       const source = use === 'out' ? this.sourceOf(machine) : undefined;
@@ -176,8 +179,8 @@ export class Plugs {
       const before = this.reports.find((one) => one.machineId === machineId);
       const name = this.machine(machineId)?.name ?? 'An adapter';
       if (before && before.state !== 'gone' && state === 'gone')
-        this.notices.say(`plug ${machineId}`, `${name} is gone: ${why}`, 'It goes on by itself when it is back.');
-      else if (before && back > before.back) this.notices.say(`plug ${machineId}`, `${name} is back, and goes on.`);
+        this.notices.say(noticeOf(machineId), `${name} is gone: ${why}`, 'It goes on by itself when it is back.');
+      else if (before && back > before.back) this.notices.say(noticeOf(machineId), `${name} is back, and goes on.`);
     }
   }
 
@@ -194,7 +197,7 @@ export class Plugs {
     const machine = this.machine(id);
     if (!machine) return refuse('not-found', 'This adapter is not in the show.');
     if (!on) {
-      this.wanted.delete(id);
+      this.leave(id);
       this.follow();
       return ok(null);
     }
@@ -215,12 +218,18 @@ export class Plugs {
     return ok(null);
   }
 
+  /** What was said of an adapter that is not wanted any more is over. */
+  private leave(id: string): void {
+    this.wanted.delete(id);
+    this.notices.dismiss(noticeOf(id));
+  }
+
   /** Nothing leaves any plug any more; inputs stay. */
   makeSafe(): void {
     let stopped = false;
     for (const id of this.wanted.keys())
       if (this.machine(id)?.ports[0]?.use !== 'in') {
-        this.wanted.delete(id);
+        this.leave(id);
         stopped = true;
       }
     if (stopped) this.follow();
