@@ -161,6 +161,25 @@ test('a number in the sentence leads to what it counts', async ({ page }) => {
   await handle('porthole', { power: true });
 });
 
+test('a page opened by its own address is there, however late parts of the client come', async ({ page }) => {
+  let asked = 0;
+  await page.route('**/_expo/**', async (route) => {
+    asked += 1;
+    if (asked % 2 === 0) await new Promise((late) => setTimeout(late, 700));
+    await route.continue();
+  });
+  for (const path of ['/wire/addresses/new', '/rig/exchange', '/wire/stand-ins']) {
+    await open(page, path);
+    await expect(
+      page
+        .getByRole('link', { name: 'Back' })
+        .or(page.getByRole('button', { name: 'Back' }))
+        .first(),
+    ).toBeVisible();
+    expect(new URL(page.url()).pathname).toBe(path);
+  }
+});
+
 test('an address that leads nowhere says so, within the frame', async ({ page }) => {
   await open(page, '/nowhere');
   await expect(page.getByText(/There is nothing at this address/)).toBeVisible();

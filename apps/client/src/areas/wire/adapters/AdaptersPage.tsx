@@ -65,28 +65,36 @@ export function AdaptersPage() {
         {error && <Notice state="must fix">{error.message}</Notice>}
         {data && data.why !== '' && <Notice state="must fix">{data.why}</Notice>}
         {data && data.why === '' && ports.length === 0 && <Text kind="soft">None is there. Plug an adapter in.</Text>}
-        {ports.map(({ path, maker, serial, name }) => (
-          <View key={path} role="listitem" className="min-h-12 flex-row items-center gap-3 border-b border-line py-2">
-            <View className="flex-1">
-              <Text kind="mono">{path}</Text>
-              <Text kind="small">
-                {[maker, name, serial === '' ? 'no serial number, so it cannot be known again' : serial]
-                  .filter(Boolean)
-                  .join(' · ')}
-              </Text>
-            </View>
-            {serial !== '' &&
-              (planned.has(serial) ? (
-                <Text kind="small">in the show</Text>
-              ) : (
-                <Button
-                  label={`Use ${path}`}
-                  short="Use it"
-                  onPress={() => router.navigate(`/wire/adapters/new?serial=${encodeURIComponent(serial)}`)}
-                />
-              ))}
+        {ports.length > 0 && (
+          <View role="list" aria-label="Serial ports">
+            {ports.map(({ path, maker, serial, name }) => (
+              <View
+                key={path}
+                role="listitem"
+                className="min-h-12 flex-row items-center gap-3 border-b border-line py-2"
+              >
+                <View className="flex-1">
+                  <Text kind="mono">{path}</Text>
+                  <Text kind="small">
+                    {[maker, name, serial === '' ? 'no serial number, so it cannot be known again' : serial]
+                      .filter(Boolean)
+                      .join(' · ')}
+                  </Text>
+                </View>
+                {serial !== '' &&
+                  (planned.has(serial) ? (
+                    <Text kind="small">in the show</Text>
+                  ) : (
+                    <Button
+                      label={`Use ${path}`}
+                      short="Use it"
+                      onPress={() => router.navigate(`/wire/adapters/new?serial=${encodeURIComponent(serial)}`)}
+                    />
+                  ))}
+              </View>
+            ))}
           </View>
-        ))}
+        )}
         <Text kind="small">
           A port of another computer is reached by RFC 2217: add an adapter and say its address and port number.
         </Text>
