@@ -17,6 +17,8 @@ const OFF = { stations: false, citp: false, selects: false };
 test.afterEach(async () => {
   await makeSafe();
   await settings(OFF);
+  // What was handed to them is theirs: they hold their own files again.
+  for (const host of [BRIDGE_DESK, CROW]) await panel(host, 'reset', {});
 });
 
 const station = (page: Page, name: string) =>

@@ -10,7 +10,7 @@ import { ServerProcess, eventually, newFolder, removeFolder } from '../apps/serv
 import { until } from '../apps/server/src/testing/until';
 import { AdapterBox } from '../apps/standins/src/adapter/adapterBox';
 
-jest.setTimeout(60_000);
+jest.setTimeout(180_000);
 const worker = Number(process.env['JEST_WORKER_ID'] ?? 1);
 const PORT = 19_300 + worker;
 const PANEL = 19_400 + worker;

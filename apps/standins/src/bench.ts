@@ -18,6 +18,8 @@ export interface BenchSender {
   setFader(index: number, level: number): void;
   /** Sends time code, or not. */
   timeCode(on: boolean): void;
+  /** Holds the rig again that it was shipped with. */
+  reset(): void;
   /** 0–100 */
   setMaster(percent: number): void;
 }
@@ -96,12 +98,14 @@ export const openBench = (
           if (!isMeant(name)) continue;
           await one.err(NO_MISTAKES);
           one.timeCode(false);
+          one.reset();
           one.run(!one.report().stranger);
         }
         for (const [name, one] of nodes) if (isMeant(name)) await one.reset();
         for (const [name, one] of adapters) if (isMeant(name)) await one.reset();
         if (isMeant('rig')) rig.reset();
         if (isMeant('crow')) {
+          await askVisualiser(visualiser, 'reset', {});
           await askVisualiser(visualiser, 'set', RIGHT);
           await askVisualiser(visualiser, 'power', { on: true });
         }

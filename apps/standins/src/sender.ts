@@ -58,6 +58,7 @@ export interface Beside {
   readonly acts: Readonly<Record<string, PanelAct>>;
   readonly pages: Readonly<Record<string, PanelPage>>;
   readonly run: (on: boolean) => void;
+  readonly reset: () => void;
 }
 
 /** EBU time code counts 25 frames a second. */
@@ -277,6 +278,7 @@ export async function startSender(
   return {
     err,
     timeCode,
+    reset: () => beside?.reset(),
     go: (cue) => player.go(cue),
     setFader: (index, level) => player.setFader(index, level),
     setMaster: (percent) => (master = Math.min(100, Math.max(0, percent)) / 100),

@@ -4,7 +4,8 @@ import { StationBox } from '../../../apps/standins/src/exchange/station';
 import { largeRig } from '../large';
 
 const [lamps, mdnsPort] = process.argv.slice(2).map(Number);
-const rig = new HeldRig(largeRig(lamps!));
+const held = largeRig(lamps!);
+const rig = new HeldRig(held, held);
 // Written before anybody waits for it.
 rig.bytes();
 const setup = {

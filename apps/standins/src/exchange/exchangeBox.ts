@@ -27,7 +27,7 @@ export async function openExchange(
   { mdns, citp }: ExchangePorts,
   drawn?: (records: ShowRecords) => void,
 ) {
-  const rig = new HeldRig(withOtherwise(records, otherwise), drawn);
+  const rig = new HeldRig(withOtherwise(records, otherwise), records, drawn);
   const station = new StationBox({ stationId, name, provider, address, mdnsPort: mdns }, rig);
   const peer = new CitpBox({ name, type, address, port: citp }, rig);
   await station.start();
@@ -43,7 +43,10 @@ export async function openExchange(
       mode: one.mode,
     })),
   });
+  const reset = () => rig.reset();
   const acts: Record<string, PanelAct> = {
+    /** Holds its own file again, as it was shipped. */
+    reset,
     held,
     /** Offers what it holds, with a comment. */
     commit: ({ comment }) => station.commit(String(comment ?? '')),
@@ -65,5 +68,5 @@ export async function openExchange(
     station.end();
     peer.end();
   };
-  return { acts, pages, run, end };
+  return { acts, pages, run, reset, end };
 }

@@ -39,16 +39,29 @@ export interface Origin {
   readonly comment: string;
 }
 
+const OWN_FILE: Origin = { from: '', comment: 'its own file, from before the last rehearsal' };
+
 export class HeldRig {
   private file: Uint8Array | undefined;
   private own: ShowRecords;
-  origin: Origin = { from: '', comment: 'its own file, from before the last rehearsal' };
+  origin = OWN_FILE;
 
+  /** `shipped` is its own file; `drawn` what it shows before anything is handed to it. */
   constructor(
-    records: ShowRecords,
+    private readonly shipped: ShowRecords,
+    private readonly drawn: ShowRecords,
     private readonly changed: (records: ShowRecords) => void = () => undefined,
   ) {
-    this.own = records;
+    this.own = shipped;
+  }
+
+  /** As it was shipped. */
+  reset(): void {
+    if (this.origin === OWN_FILE) return;
+    this.own = this.shipped;
+    this.file = undefined;
+    this.origin = OWN_FILE;
+    this.changed(this.drawn);
   }
 
   /** Made when somebody first wants it. */
