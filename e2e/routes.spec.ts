@@ -68,6 +68,7 @@ test('a node and the visualiser are witnesses of what a route sends over a conso
     priority: 150,
     master: 255,
     parts: [held(255)],
+    sync: 0,
     comesBack: false,
   };
   const write = (rev: number | null, after: object | null) =>
