@@ -189,6 +189,7 @@ test('a route with three owners in one universe', async ({ page }) => {
     priority: 100,
     master: 255,
     parts: [part, other],
+    sync: 0,
     comesBack: false,
   };
   await api('/api/edits', {
