@@ -3,9 +3,9 @@ import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { wireKey } from '@taxiarch/core/address';
 import type { LiveReport, NodesReply, Settings } from '@taxiarch/core/contract';
 import { Happenings } from '@taxiarch/core/known';
-import { MOST_ROUTES, ROUTE_KEYS } from '@taxiarch/core/contract/feed';
+import { ROUTE_KEYS } from '@taxiarch/core/contract/feed';
 import { addressesOf } from '@taxiarch/core/ip';
-import { MOST_CONTENDERS, type SlotContender } from '@taxiarch/core/merge';
+import type { SlotContender } from '@taxiarch/core/merge';
 import type { PlugReport } from '@taxiarch/core/plug';
 import type { LampPort, LampRequest, LampTable } from '@taxiarch/core/roll';
 import type { PlanView } from './plan';
@@ -21,11 +21,13 @@ import type {
   FromEngine,
   ToEngine,
 } from './engineMessages';
+import { Asks } from './asks';
 import { Away } from './away';
 import { endStreams, type Sending } from '../keep/lastWords';
 import type { Notices } from './notices';
 import { MOST_UNIVERSES, SharedLevels } from './shared';
 import { Supervised } from './supervisor';
+import { Unread } from './unread';
 
 /** A report older than this is never given as how it is now. */
 const OLD_MS = 2000;
@@ -45,21 +47,10 @@ export interface EngineStart {
   readonly settings: Settings;
 }
 
-/** What is said when packets are not read because they go beyond what is kept. */
-const LIMITS: Readonly<Record<string, string>> = {
-  'too-many-universes': `More than ${MOST_UNIVERSES - MOST_ROUTES} universes are heard or planned: what comes on further ones is not read.`,
-  'too-many-announcers':
-    'More sources announce sACN universes than are remembered: what further ones announce is not listened to, unless it is planned or opened.',
-  'too-many-syncs': 'More sources synchronise than are told apart: the packets of further ones are not read.',
-  'too-many-senders': `More than ${MOST_CONTENDERS} senders came on one universe: further ones are not read.`,
-};
-
 const again = (after: number): string => `It was started again after ${(after / 1000).toFixed(1)} s`;
 
 /** What a lamp answered, and what asking has cost its port in all */
 export type LampsAnswer = Pick<Extract<FromEngine, { type: 'lamp' }>, 'answers' | 'use'>;
-
-type Waiting<T> = { resolve(value: T): void; reject(error: Error): void };
 
 export class EngineHost {
   readonly levels = new SharedLevels();
@@ -71,18 +62,14 @@ export class EngineHost {
   private readonly receiver: Supervised<ToReceiver, { type: 'none' }>;
   /** The receiving thread's end of a fresh channel, until it takes it over */
   private forReceiver: MessagePort | undefined;
-  private readonly asked = new Map<number, Waiting<string | undefined>>();
-  private readonly learning = new Map<number, Waiting<FoundFader | null>>();
-  private readonly listing = new Map<number, Waiting<NodesReply>>();
-  private readonly lamps = new Map<number, Waiting<LampsAnswer>>();
-  private readonly tables = new Map<number, Waiting<LampTable>>();
-  private asks = 0;
+  private readonly asks = new Asks();
   private lastReport: LiveReport | undefined;
   readonly happened = new Happenings();
   private reportedAt = -Infinity;
   private away = '';
   private settings: Settings;
   private watched: Extract<ToEngine, { type: 'watch' }> = { type: 'watch', keys: [], slots: [] };
+  private readonly unread: Unread;
   private readonly telling: NodeJS.Timeout;
   /** DMX adapters that run */
   plugs: () => readonly PlugReport[] = () => [];
@@ -100,6 +87,7 @@ export class EngineHost {
     private readonly notices: Notices,
   ) {
     this.settings = first.settings;
+    this.unread = new Unread(notices);
     this.receiver = new Supervised({
       file: files.receiver,
       data: () => {
@@ -170,24 +158,15 @@ export class EngineHost {
         this.onContenders(message.key, message.slot, message.contenders);
         return;
       case 'learned':
-        this.learning.get(message.ask)?.resolve(message.found);
-        this.learning.delete(message.ask);
-        return;
+        return this.asks.settle(message.ask, message.found);
       case 'lamp':
-        this.lamps.get(message.ask)?.resolve(message);
-        this.lamps.delete(message.ask);
-        return;
+        return this.asks.settle(message.ask, message);
       case 'table':
-        this.tables.get(message.ask)?.resolve(message.table);
-        this.tables.delete(message.ask);
-        return;
+        return this.asks.settle(message.ask, message.table);
       case 'nodes':
-        this.listing.get(message.ask)?.resolve(message.page);
-        this.listing.delete(message.ask);
-        return;
+        return this.asks.settle(message.ask, message.page);
       case 'answer':
-        this.asked.get(message.ask)?.resolve(message.refused);
-        this.asked.delete(message.ask);
+        return this.asks.settle(message.ask, message.refused);
     }
   }
 
@@ -202,8 +181,7 @@ export class EngineHost {
       this.onSending(sending);
     }
     const universes = universesNow(report, this.universes.values(), this.plan);
-    this.sayLoss(report.lost);
-    this.sayLimits(report.rejected);
+    this.unread.look(report);
     if (!report.output.hot) this.onSafe();
     const plugs = this.plugs();
     this.lastReport = { ...report, plugs, polled: this.settings.poll, age: 0, notices: this.notices.list(), universes };
@@ -243,11 +221,7 @@ export class EngineHost {
     void endStreams(this.sending, this.first.ports.sacn);
     this.sending = [];
     this.onSending([]);
-    const error = new Away(this.away);
-    for (const waiting of [this.asked, this.learning, this.listing, this.lamps, this.tables]) {
-      for (const { reject } of waiting.values()) reject(error);
-      waiting.clear();
-    }
+    this.asks.refuse(new Away(this.away));
     this.rows.clear();
     this.universes.clear();
     this.reportedAt = -Infinity;
@@ -270,30 +244,6 @@ export class EngineHost {
     this.setPlan(this.plan);
   }
 
-  private lost = 0;
-
-  /** Packets that this computer could not take in are nobody else's fault, and everything above is less sure for them. */
-  private sayLoss(lost: number): void {
-    const more = lost - this.lost;
-    this.lost = lost;
-    if (more <= 0) return;
-    this.notices.say(
-      'lost',
-      `${lost.toLocaleString('en-GB')} packets were lost at this computer, which could not take them in. What is said to be missing may have been sent.`,
-      'Close other programs, let the system hold more packets (This computer says how), or join fewer universes.',
-    );
-  }
-
-  /** What goes beyond a limit is not read, and that is said once it happens. */
-  private sayLimits(rejected: EngineReport['rejected']): void {
-    for (const [reason, sentence] of Object.entries(LIMITS)) {
-      const count = rejected[reason] ?? 0;
-      if (count > (this.beyond.get(reason) ?? 0)) this.notices.say(reason, sentence);
-      this.beyond.set(reason, count);
-    }
-  }
-
-  private readonly beyond = new Map<string, number>();
   private running = '';
 
   private tellRunning({ routes }: Pick<EngineReport, 'routes'>): void {
@@ -305,27 +255,27 @@ export class EngineHost {
 
   /** Asks the engine to do something; resolves with a sentence if it refused. Rejects with {@link Away}. */
   ask(message: Asking): Promise<string | undefined> {
-    return this.asking(this.asked, (ask) => ({ ...message, ask }));
+    return this.asking((ask) => ({ ...message, ask }));
   }
 
   /** Waits for a person to move a fader on another desk; null if nobody did in time. */
   learn(): Promise<FoundFader | null> {
-    return this.asking(this.learning, (ask) => ({ type: 'learn', ask }));
+    return this.asking((ask) => ({ type: 'learn', ask }));
   }
 
   /** A page of all devices that are remembered, from so many on. */
   nodes(from: number): Promise<NodesReply> {
-    return this.asking(this.listing, (ask) => ({ type: 'nodes', from, ask }));
+    return this.asking((ask) => ({ type: 'nodes', from, ask }));
   }
 
   /** Asks a lamp; its answers in the order of the requests. */
   lamp(port: LampPort, requests: readonly LampRequest[], urgent: boolean): Promise<LampsAnswer> {
-    return this.asking(this.lamps, (ask) => ({ type: 'lamp', port, requests, urgent, ask }));
+    return this.asking((ask) => ({ type: 'lamp', port, requests, urgent, ask }));
   }
 
   /** Who hangs on a port. */
   table(port: LampPort, afresh: boolean): Promise<LampTable> {
-    return this.asking(this.tables, (ask) => ({ type: 'table', port, afresh, ask }));
+    return this.asking((ask) => ({ type: 'table', port, afresh, ask }));
   }
 
   /** Drops what waits to be asked of lamps. */
@@ -333,14 +283,9 @@ export class EngineHost {
     this.engine.tell({ type: 'noLamps' });
   }
 
-  private asking<T>(waiting: Map<number, Waiting<T>>, message: (ask: number) => ToEngine): Promise<T> {
+  private asking<T>(message: (ask: number) => ToEngine): Promise<T> {
     if (!this.engine.up) return Promise.reject(this.awayError());
-    this.asks += 1;
-    const ask = this.asks;
-    return new Promise((resolve, reject) => {
-      waiting.set(ask, { resolve, reject });
-      this.engine.tell(message(ask));
-    });
+    return this.asks.ask<T>((ask) => this.engine.tell(message(ask)));
   }
 
   private awayError(): Away {

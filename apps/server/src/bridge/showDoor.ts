@@ -6,6 +6,7 @@ import type { Result } from '@taxiarch/core/result';
 import type { Snapshot } from '@taxiarch/core/records';
 import type { RollNow } from '@taxiarch/core/roll';
 import type { NextFound, NextWish } from '@taxiarch/core/walk';
+import { Asks } from './asks';
 import { Away } from './away';
 import type { Notices } from './notices';
 import { Supervised } from './supervisor';
@@ -16,15 +17,9 @@ import { emptyPlan, type PlanView } from './plan';
 /** An edit may keep its thread busy for long; after this it hangs. */
 const PATIENCE_MS = 120_000;
 
-interface Waiting<T> {
-  resolve(value: T): void;
-  reject(error: Error): void;
-}
-
 export class ShowDoor {
   private readonly thread: Supervised<ToShow, FromShow>;
-  private readonly waiting = new Map<number, Waiting<never>>();
-  private asks = 0;
+  private readonly asks = new Asks();
   private view: PlanView = emptyPlan();
   /** What is on the wire, for whoever asks why something does not work; throws while nothing is known of it. */
   live: (() => LiveReport) | undefined;
@@ -45,11 +40,9 @@ export class ShowDoor {
       received: (message) => this.handle(message, notices),
       failed: (why) => {
         notices.say('show', `The part that keeps the show failed: ${why}. It is being started again.`);
-        const error = new Away(
-          'The part that keeps the show failed; ask again in a moment. What was confirmed is kept.',
+        this.asks.refuse(
+          new Away('The part that keeps the show failed; ask again in a moment. What was confirmed is kept.'),
         );
-        for (const { reject } of this.waiting.values()) reject(error);
-        this.waiting.clear();
       },
       back: (after, why) => {
         this.onMissed();
@@ -81,33 +74,23 @@ export class ShowDoor {
       case 'notice':
         return notices.say(message.id, message.sentence, message.mend);
       case 'reply':
-        return this.settle(message.ask, message.reply);
+        return this.asks.settle(message.ask, message.reply);
       case 'proposed':
-        return this.settle(message.ask, message.refused);
+        return this.asks.settle(message.ask, message.refused);
       case 'snapshot':
-        return this.settle(message.ask, message.snapshot);
+        return this.asks.settle(message.ask, message.snapshot);
       case 'lamps':
-        return this.settle(message.ask, message.lamps);
+        return this.asks.settle(message.ask, message.lamps);
       case 'program':
-        return this.settle(message.ask, message.program);
+        return this.asks.settle(message.ask, message.program);
       case 'nextOfWalk':
-        return this.settle(message.ask, message.found);
+        return this.asks.settle(message.ask, message.found);
     }
-  }
-
-  private settle(ask: number, value: unknown): void {
-    (this.waiting.get(ask) as Waiting<unknown> | undefined)?.resolve(value);
-    this.waiting.delete(ask);
   }
 
   private ask<T>(message: (ask: number) => ToShow, transfer: readonly ArrayBuffer[] = []): Promise<T> {
     if (!this.thread.up) return Promise.reject(new Away('The show is being opened; ask again in a moment.'));
-    this.asks += 1;
-    const ask = this.asks;
-    return new Promise<T>((resolve, reject) => {
-      this.waiting.set(ask, { resolve, reject });
-      this.thread.tell(message(ask), transfer);
-    });
+    return this.asks.ask<T>((ask) => this.thread.tell(message(ask), transfer));
   }
 
   /** A request of one of the show's endpoints, as it came. */

@@ -1,6 +1,7 @@
 /** Who announces which sACN universes (ANSI E1.31-2018, clause 8); as much of it as is worth remembering. */
 import { SACN_LAST } from '@taxiarch/core/address';
-import { printable, type DiscoveryReport } from '@taxiarch/core/stream';
+import { printable } from '@taxiarch/core/bytes';
+import type { DiscoveryReport } from '@taxiarch/core/stream';
 import { formatCid, Sacn, type SacnDiscovery } from '@taxiarch/core/sacn';
 
 interface Announcer {

@@ -16,7 +16,7 @@ import {
   type ArtPollReply,
   type OtherKind,
 } from '@taxiarch/core/artnet';
-import { readU32 } from '@taxiarch/core/bytes';
+import { printable, readU32 } from '@taxiarch/core/bytes';
 import {
   Sacn,
   blankDataFields,
@@ -26,7 +26,7 @@ import {
   readSourceName,
   type SacnDiscovery,
 } from '@taxiarch/core/sacn';
-import { artnetSync, printable, sacnSync } from '@taxiarch/core/stream';
+import { artnetSync, sacnSync } from '@taxiarch/core/stream';
 import type { SentBy, Stream } from './stream';
 import { Syncs } from './syncs';
 import type { LiveUniverse } from './universe';

@@ -4,6 +4,7 @@ import { ROUTE_KEYS } from '@taxiarch/core/contract/feed';
 import type { PlugReport, SerialPortReport } from '@taxiarch/core/plug';
 import type { Machine } from '@taxiarch/core/records';
 import { ok, refuse, type Result } from '@taxiarch/core/result';
+import { Asks } from '../bridge/asks';
 import { Away } from '../bridge/away';
 import type { EngineHost } from '../bridge/host';
 import type { Notices } from '../bridge/notices';
@@ -64,8 +65,7 @@ export function nearest(passed: readonly PassedFrame[], far: readonly number[]):
 export class Plugs {
   private readonly thread: Supervised<ToPlug, FromPlug>;
   private readonly wanted = new Map<string, Wanted>();
-  private readonly waiting = new Map<number, (message: FromPlug | undefined) => void>();
-  private asks = 0;
+  private readonly asks = new Asks();
   private told = '';
   private reports: readonly PlugReport[] = [];
   private readonly timer: NodeJS.Timeout;
@@ -83,8 +83,7 @@ export class Plugs {
       received: (message) => this.handle(message),
       failed: (why) => {
         notices.say('plug', `The part that keeps DMX adapters failed: ${why}. It is being started again.`);
-        for (const settle of this.waiting.values()) settle(undefined);
-        this.waiting.clear();
+        this.asks.refuse(new Away('The part that keeps DMX adapters failed; ask again in a moment.'));
         this.reports = [];
       },
       back: (_after, why) => {
@@ -168,8 +167,7 @@ export class Plugs {
       case 'frame':
         return this.came(message.machineId, message.slots);
       default:
-        this.waiting.get(message.ask)?.(message);
-        this.waiting.delete(message.ask);
+        this.asks.settle(message.ask, message);
     }
   }
 
@@ -241,14 +239,7 @@ export class Plugs {
 
   private ask(message: (ask: number) => ToPlug): Promise<FromPlug> {
     if (!this.thread.up) return Promise.reject(new Away('DMX adapters are being opened; ask again in a moment.'));
-    this.asks += 1;
-    const ask = this.asks;
-    return new Promise((done, fail) => {
-      this.waiting.set(ask, (message) =>
-        message ? done(message) : fail(new Away('The part that keeps DMX adapters failed; ask again in a moment.')),
-      );
-      this.thread.tell(message(ask));
-    });
+    return this.asks.ask<FromPlug>((ask) => this.thread.tell(message(ask)));
   }
 
   async ports(): Promise<{ readonly ports: readonly SerialPortReport[]; readonly why: string }> {

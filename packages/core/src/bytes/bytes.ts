@@ -48,3 +48,18 @@ export function startsWith(bytes: Uint8Array, expected: Uint8Array, at = 0): boo
   for (let i = 0; i < expected.length; i += 1) if (bytes[at + i] !== expected[i]) return false;
   return true;
 }
+
+/** Parts one after the other, as one. */
+export function joinBytes(parts: readonly Uint8Array[]): Uint8Array {
+  const whole = new Uint8Array(parts.reduce((sum, { length }) => sum + length, 0));
+  let at = 0;
+  for (const part of parts) {
+    whole.set(part, at);
+    at += part.length;
+  }
+  return whole;
+}
+
+/** Text from the wire as it may be shown: on one line, without anything that steers a screen, and not endless. */
+export const printable = (text: string, longest = 256): string =>
+  [...text.replace(/[\p{Cc}\p{Cf}\p{Co}\p{Cs}\s]+/gu, ' ').trim()].slice(0, longest).join('');

@@ -15,6 +15,8 @@ export const PEER_TYPES = ['LightingConsole', 'MediaServer', 'Visualizer', 'Oper
 export const MOST_MESSAGE = 1024 * 1024;
 /** Longest name, in characters. */
 export const LONGEST_NAME = 120;
+/** Most names of frames that are read of one lamp. */
+export const MOST_LINES = 512;
 /** Fixture numbers are words of 16 bits, universes bytes that count from 0. */
 export const LAST_NUMBER = 0xffff;
 export const MOST_UNIVERSES = 256;

@@ -1,4 +1,5 @@
 /** Messages of CITP: its header, peer information (PINF), patch (FPTC), selection (FSEL) and frames (FINF). Little-endian. */
+import { printable } from '../bytes';
 import { ok, refuse, type Result } from '../result';
 import * as C from './constants';
 
@@ -140,15 +141,24 @@ class Cursor {
   }
 
   /** Up to a NUL, or to the end where a program leaves it out. */
-  text(longest: number = C.LONGEST_NAME): string {
+  private raw(): string {
     let end = this.at;
     while (end < this.bytes.length && this.bytes[end] !== 0) end += 1;
     const read = new TextDecoder().decode(this.bytes.subarray(this.at, end));
     this.at = end + 1;
-    return [...read.replace(/[\p{Cc}\p{Cf}\p{Zl}\p{Zp}]+/gu, longest === Infinity ? '\n' : ' ')]
-      .slice(0, longest)
-      .join('')
-      .trim();
+    return read;
+  }
+
+  text(): string {
+    return printable(this.raw(), C.LONGEST_NAME);
+  }
+
+  /** Names, each on a line of its own. */
+  lines(): string[] {
+    return this.raw()
+      .split('\n')
+      .slice(0, C.MOST_LINES)
+      .map((line) => printable(line, C.LONGEST_NAME));
   }
 }
 
@@ -182,7 +192,7 @@ function read(kind: string, at: Cursor): CitpMessage | undefined {
       return { kind, numbers: at.words() };
     case 'Fram': {
       const [number, filters, gobos] = [at.word(), at.byte(), at.byte()];
-      return { kind, number, filters, gobos, frames: at.text(Infinity).split('\n').slice(0, 512) };
+      return { kind, number, filters, gobos, frames: at.lines() };
     }
     default:
       return undefined;

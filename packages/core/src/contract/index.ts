@@ -2,6 +2,7 @@
 export * from './endpoint';
 export * from './endpoints';
 export * from './problem';
+export { settings, type Settings } from './settings';
 export * from './show';
 export * from './arrival';
 export * from './exchange';

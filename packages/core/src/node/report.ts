@@ -1,6 +1,6 @@
 /** What a device's poll replies say of it, in words of the trade. */
 import { type ArtIpProgReply, ArtNet, type ArtPollReply, portsOf } from '../artnet';
-import { printable } from '../stream';
+import { printable } from '../bytes';
 import type { FailSafe, NodeReport } from './nodeReport';
 
 const STYLES: Readonly<Record<number, NodeReport['kind']>> = {

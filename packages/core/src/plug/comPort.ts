@@ -1,4 +1,5 @@
 /** A serial port over TCP: the Telnet com port control option (RFC 2217, over RFC 854 and RFC 856). */
+import { joinBytes } from '../bytes';
 
 const IAC = 255;
 const DONT = 254;
@@ -57,7 +58,7 @@ export const encodeAsk = (verb: keyof typeof VERBS, option: number): Uint8Array 
 /** What makes a port a DMX line, and has it tell of breaks: sent by the client when it connects. */
 export function encodeOpening(): Uint8Array {
   const baud = [24, 16, 8, 0].map((shift) => (BAUD >> shift) & 0xff);
-  return joined([
+  return joinBytes([
     encodeAsk('will', COM_PORT_OPTION),
     encodeAsk('do', BINARY),
     encodeAsk('will', BINARY),
@@ -71,7 +72,7 @@ export function encodeOpening(): Uint8Array {
 
 /** A frame: break, mark, start code 0, slots. The break lasts until the port has carried out both commands. */
 export const encodeFrame = (slots: Uint8Array): Uint8Array =>
-  joined([
+  joinBytes([
     encodeCommand(SET_CONTROL, [BREAK_ON]),
     encodeCommand(SET_CONTROL, [BREAK_OFF]),
     Uint8Array.from(escaped([0, ...slots])),
@@ -79,7 +80,7 @@ export const encodeFrame = (slots: Uint8Array): Uint8Array =>
 
 /** What a port tells of the line: a break, then what came after it. */
 export const encodeHeardFrame = (slots: Uint8Array): Uint8Array =>
-  joined([encodeCommand(NOTIFY_LINESTATE, [LINE_BREAK], true), Uint8Array.from(escaped([0, ...slots]))]);
+  joinBytes([encodeCommand(NOTIFY_LINESTATE, [LINE_BREAK], true), Uint8Array.from(escaped([0, ...slots]))]);
 
 export const isBreak = (event: ComPortEvent): 'on' | 'off' | undefined => {
   if (event.kind !== 'command' || event.server || event.code !== SET_CONTROL) return undefined;
@@ -91,16 +92,6 @@ export const isHeardBreak = (event: ComPortEvent): boolean =>
   event.server &&
   event.code === NOTIFY_LINESTATE &&
   ((event.value[0] ?? 0) & LINE_BREAK) !== 0;
-
-function joined(parts: readonly Uint8Array[]): Uint8Array {
-  const whole = new Uint8Array(parts.reduce((sum, { length }) => sum + length, 0));
-  let at = 0;
-  for (const part of parts) {
-    whole.set(part, at);
-    at += part.length;
-  }
-  return whole;
-}
 
 /** Longest command that is kept; a longer one is let go. */
 const MOST_COMMAND = 64;

@@ -1,4 +1,5 @@
-import { printable, readStartCode, startCodeName } from '.';
+import { printable } from '../bytes';
+import { readStartCode, startCodeName } from '.';
 
 const ascii = (text: string) => [...text].map((character) => character.charCodeAt(0));
 

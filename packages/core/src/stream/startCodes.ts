@@ -1,5 +1,5 @@
 /** Alternate start codes: what packets carry that are no levels (ANSI E1.11, annex D). */
-import { readU16 } from '../bytes';
+import { printable, readU16 } from '../bytes';
 
 const NAMES: Readonly<Record<number, string>> = {
   0x17: 'text',
@@ -40,10 +40,3 @@ export function readStartCode(code: number, slots: Uint8Array): string {
   if (code === 0x91 && slots.length >= 2) return `maker ${hexCode(readU16(slots, 0))}`;
   return '';
 }
-
-/** Text from the wire as it may be shown: without anything that steers a screen, and not endless. */
-export const printable = (text: string): string =>
-  text
-    .replace(/[\p{Cc}\p{Cf}\p{Co}\p{Cs}\s]+/gu, ' ')
-    .trim()
-    .slice(0, 256);

@@ -1,4 +1,5 @@
 /** Messages of MVR-xchange (DIN SPEC 15801, packages of the communication format). */
+import { printable } from '../bytes';
 import { ok, refuse, type Result } from '../result';
 import * as X from './constants';
 
@@ -101,11 +102,8 @@ export const writeMessage = (message: Message): string =>
 
 type Json = Readonly<Record<string, unknown>>;
 
-/** Text on one line, without what moves a cursor or turns writing around, cut to a length. */
-function plain(value: unknown, longest: number): string {
-  if (typeof value !== 'string') return '';
-  return [...value.replace(/[\p{Cc}\p{Cf}\p{Zl}\p{Zp}]+/gu, ' ').trim()].slice(0, longest).join('');
-}
+/** What can be shown of a text; empty for anything else. */
+const plain = (value: unknown, longest: number): string => (typeof value === 'string' ? printable(value, longest) : '');
 
 const isUuid = (value: unknown): value is string =>
   typeof value === 'string' && /^\{?[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}\}?$/i.test(value.trim());

@@ -1,5 +1,5 @@
 /** Packages of the TCP mode of MVR-xchange (DIN SPEC 15801, communication format, TCP mode). */
-import { readU32, writeU32 } from '../bytes';
+import { joinBytes, readU32, writeU32 } from '../bytes';
 import { ok, refuse, type Result } from '../result';
 import * as X from './constants';
 
@@ -64,7 +64,7 @@ export class PackageReader {
   /** The first `length` bytes held, without taking them away; undefined while there are fewer. */
   private peek(length: number): Uint8Array | undefined {
     if (this.held < length) return undefined;
-    if (this.portions[0]!.length < length) this.portions = [joined(this.portions)];
+    if (this.portions[0]!.length < length) this.portions = [joinBytes(this.portions)];
     return this.portions[0]!.subarray(0, length);
   }
 
@@ -103,7 +103,7 @@ export class PackageReader {
     this.total += payload.length;
     this.pieces.push(payload);
     if (this.pieces.length < count!) return ok(null);
-    const whole = this.pieces.length === 1 ? payload : joined(this.pieces);
+    const whole = this.pieces.length === 1 ? payload : joinBytes(this.pieces);
     this.pieces = [];
     this.type = -1;
     this.total = 0;
@@ -111,14 +111,4 @@ export class PackageReader {
       type === X.TYPE_JSON ? { kind: 'json', text: new TextDecoder().decode(whole) } : { kind: 'file', bytes: whole },
     );
   }
-}
-
-function joined(parts: readonly Uint8Array[]): Uint8Array {
-  const whole = new Uint8Array(parts.reduce((sum, { length }) => sum + length, 0));
-  let at = 0;
-  for (const part of parts) {
-    whole.set(part, at);
-    at += part.length;
-  }
-  return whole;
 }

@@ -2,6 +2,7 @@
  * Requests to the lamps of one port: one outstanding, asked three times, late answers waited for, long ones joined, and
  * never more of the line's time than is allowed, so that DMX keeps its rhythm. Times are milliseconds.
  */
+import { joinBytes } from '@taxiarch/core/bytes';
 import { Rdm, exchangeMs, readResponse, type RdmPacket, type RdmResponse, type Uid } from '@taxiarch/core/rdm';
 import type { LampAnswer, LampRequest, LineUse } from '@taxiarch/core/roll';
 
@@ -50,7 +51,6 @@ const MOST_PARTS = 20;
 /** Whoever asks for time gets at most this much. */
 const MOST_LATE_MS = 20_000;
 const ASK_LATE_MS = 200;
-const NOTHING = new Uint8Array(0);
 
 export class PortQueue {
   private readonly urgent: Job[] = [];
@@ -224,7 +224,7 @@ export class PortQueue {
   private take(job: Job, packet: RdmPacket, response: RdmResponse): void {
     switch (response.kind) {
       case 'ack':
-        return this.end(job, { kind: 'ack', data: joined([...job.parts, response.data]), waiting: packet.waiting });
+        return this.end(job, { kind: 'ack', data: joinBytes([...job.parts, response.data]), waiting: packet.waiting });
       case 'nack':
         return this.end(job, { kind: 'refused', reason: response.reason });
       case 'overflow':
@@ -263,14 +263,3 @@ export class PortQueue {
 /** Whether a queued message is the answer to a request. */
 const isAbout = (packet: RdmPacket, { pid, set }: LampRequest): boolean =>
   packet.pid === pid && packet.commandClass === (set ? Rdm.SET_COMMAND_RESPONSE : Rdm.GET_COMMAND_RESPONSE);
-
-function joined(parts: readonly Uint8Array[]): Uint8Array {
-  if (parts.length === 1) return parts[0] ?? NOTHING;
-  const whole = new Uint8Array(parts.reduce((sum, { length }) => sum + length, 0));
-  let at = 0;
-  for (const part of parts) {
-    whole.set(part, at);
-    at += part.length;
-  }
-  return whole;
-}
