@@ -1,76 +1,23 @@
 /** Stations found by mDNS on one interface, and this one announced there (RFC 6762, RFC 6763). */
-import multicastDns, { type MulticastDNS, type ResponsePacket } from 'multicast-dns';
-import { groupOf, groupService, instanceName, Xchange } from '@taxiarch/core/xchange';
+import multicastDns, { type MulticastDNS } from 'multicast-dns';
+import {
+  type Announced,
+  recordsOf,
+  type ServiceRecord,
+  Sightings,
+  type Sighted,
+  TTL_S,
+  Xchange,
+} from '@taxiarch/core/xchange';
 
-export interface Announced {
-  readonly name: string;
-  readonly stationId: string;
-  readonly group: string;
-  readonly address: string;
-  readonly port: number;
-}
-
-export interface Sighted extends Announced {
-  /** 0: it says that it goes */
-  readonly ttl: number;
-}
-
-type Records = ResponsePacket['answers'];
-const TTL_S = 120;
 const ASK_FIRST_MS = 1000;
 const GOODBYE_MS = 500;
 const ASK_EVERY_MS = 15_000;
 
-/** The records that tell of a station, all living for `ttl` seconds. */
-function recordsOf({ name, stationId, group, address, port }: Announced, ttl: number): Records {
-  const instance = instanceName(name, group);
-  const target = `${stationId}.local`;
-  return [
-    { name: Xchange.SERVICE, type: 'PTR', ttl, data: instance },
-    { name: groupService(group), type: 'PTR', ttl, data: instance },
-    { name: instance, type: 'SRV', ttl, data: { port, target, priority: 0, weight: 0 } },
-    { name: instance, type: 'TXT', ttl, data: [`StationName=${name}`, `StationUUID=${stationId}`] },
-    { name: target, type: 'A', ttl, data: address },
-  ];
-}
-
-function textOf(data: unknown, key: string): string {
-  const entries = (Array.isArray(data) ? data : [data]) as unknown[];
-  for (const entry of entries) {
-    const text = Buffer.isBuffer(entry) ? entry.toString('utf8') : typeof entry === 'string' ? entry : '';
-    if (text.toLowerCase().startsWith(`${key.toLowerCase()}=`)) return text.slice(key.length + 1);
-  }
-  return '';
-}
-
-/** The stations that a response tells of; `from` is where it came from, for those that give no address. */
-export function readSightings({ answers, additionals }: Pick<ResponsePacket, 'answers' | 'additionals'>, from: string) {
-  const all = [...answers, ...additionals];
-  const found: Sighted[] = [];
-  for (const one of all) {
-    if (one.type !== 'SRV') continue;
-    const group = groupOf(one.name);
-    if (group === undefined) continue;
-    const text = all.find((other) => other.type === 'TXT' && other.name.toLowerCase() === one.name.toLowerCase());
-    const data = text?.type === 'TXT' ? text.data : [];
-    const stationId = textOf(data, 'StationUUID').replace(/[{}]/g, '').toLowerCase();
-    if (!/^[0-9a-f-]{36}$/.test(stationId)) continue;
-    const target = all.find((other) => other.type === 'A' && other.name === one.data.target);
-    found.push({
-      name: textOf(data, 'StationName').slice(0, Xchange.LONGEST_NAME) || (one.name.split('.')[0] ?? ''),
-      stationId,
-      group,
-      address: target?.type === 'A' ? target.data : from,
-      port: one.data.port,
-      ttl: one.ttl ?? TTL_S,
-    });
-  }
-  return found;
-}
-
 export class Beacon {
   private readonly mdns: MulticastDNS;
   private readonly timers: NodeJS.Timeout[] = [];
+  private readonly sightings = new Sightings();
   private ended = false;
 
   /** `seen` is called for each station that tells of itself; `failed` when the interface refuses to work. */
@@ -84,12 +31,16 @@ export class Beacon {
     this.mdns = multicastDns({ interface: me.address, bind: '0.0.0.0', port, loopback: true, reuseAddr: true });
     this.mdns.on('error', failed);
     this.mdns.on('warning', () => undefined);
+    const { answers: pointers, additionals: records } = recordsOf(me);
+    const own = new Set([...pointers, ...records].map(({ name }) => name.toLowerCase()));
     this.mdns.on('query', ({ questions }) => {
-      const asked = new Set(recordsOf(me, TTL_S).map(({ name }) => name.toLowerCase()));
-      if (!this.ended && questions.some(({ name }) => asked.has(name.toLowerCase()))) this.announce(TTL_S);
+      if (!this.ended && questions.some(({ name }) => own.has(name.toLowerCase()))) this.announce(TTL_S);
     });
-    this.mdns.on('response', (response, { address }) => {
-      for (const one of readSightings(response, address)) if (one.stationId !== me.stationId) seen(one);
+    this.mdns.on('response', ({ answers, additionals }, { address }) => {
+      const { found, ask } = this.sightings.hear([...answers, ...additionals] as ServiceRecord[], address);
+      for (const one of found) if (one.stationId !== me.stationId) seen(one);
+      // Who tells only that it is there is asked where, and who it is.
+      if (ask.length > 0 && !this.ended) this.mdns.query(ask);
     });
     this.mdns.on('ready', () => {
       const ask = () => {
@@ -102,8 +53,7 @@ export class Beacon {
   }
 
   private announce(ttl: number, said?: () => void): void {
-    const [pointer, byGroup, ...rest] = recordsOf(this.me, ttl);
-    this.mdns.respond({ answers: [pointer!, byGroup!], additionals: rest }, said);
+    this.mdns.respond(recordsOf(this.me, ttl), said);
   }
 
   /** Says goodbye and ends. */

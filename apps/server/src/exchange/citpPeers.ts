@@ -14,6 +14,7 @@ import {
 import { type InterfaceInfo, isNear } from '@taxiarch/core/ip';
 import { ok, refuse, type Result } from '@taxiarch/core/result';
 import { CONNECT_MS, Doorkeeper, whyNot } from './bounds';
+import { pour } from './pour';
 
 const TELL_MS = 1000;
 /** Who has not told of itself for so long, and is not connected, is gone, ms. */
@@ -224,18 +225,7 @@ export class CitpPeers {
 
   private async sendRow(socket: Socket, numbers: readonly number[]): Promise<number> {
     const row = CitpPeer.row(await this.setup.patch(), numbers);
-    for (const message of row) {
-      if (socket.destroyed) return 0;
-      if (!socket.write(encodeCitp(message)))
-        await new Promise<void>((go) => {
-          const on = () => {
-            socket.off('drain', on).off('close', on);
-            go();
-          };
-          socket.on('drain', on).on('close', on);
-        });
-    }
-    return row.length;
+    return (await pour(socket, row.map(encodeCitp))) ? row.length : 0;
   }
 
   private linked(id: string): Result<Known & { readonly socket: Socket }> {

@@ -2,9 +2,9 @@
 import { randomUUID } from 'node:crypto';
 import type { StationsReply } from '@taxiarch/core/contract';
 import { type InterfaceInfo, isNear } from '@taxiarch/core/ip';
-import { type Commit, type Message, Station, type StationReply } from '@taxiarch/core/xchange';
+import { type Commit, type Message, type Sighted, Station, type StationReply } from '@taxiarch/core/xchange';
 import { ok, refuse, type Result } from '@taxiarch/core/result';
-import { Beacon, type Sighted } from './beacon';
+import { Beacon } from './beacon';
 import { hostOthers, joinHost, type SocketMode } from './socketMode';
 import { listen, say } from './tcpTalk';
 
@@ -46,6 +46,7 @@ export class Stations {
   private readonly joining = new Set<string>();
   private fetching: { stationId: string; fileId: string; bytes: number; stop: AbortController } | undefined;
   private readonly lamps = new Map<string, number>();
+  private forgetting: NodeJS.Timeout | undefined;
   private ended = false;
 
   /** `news` is told of files that are committed from now on. */
@@ -66,6 +67,7 @@ export class Stations {
     const failed = (error: Error) => {
       this.trouble = `Stations cannot be found by this interface: ${error.message}.`;
     };
+    this.forgetting = setInterval(() => this.forgetGone(), AGAIN_MS);
     this.beacon = new Beacon(
       { name, stationId, group, address: iface.address, port },
       mdnsPort,
@@ -87,6 +89,16 @@ export class Stations {
     if (message.type === 'commit')
       for (const commit of fresh) this.news(this.station.find(commit.stationId)?.name ?? '', commit);
     return reply;
+  }
+
+  /** Whoever has not been heard of for too long is gone; a host tells of its guests itself. */
+  private forgetGone(): void {
+    if (this.mode) return;
+    for (const [stationId, at] of this.seenAt)
+      if (Date.now() - at > GONE_MS) {
+        this.station.gone(stationId);
+        this.seenAt.delete(stationId);
+      }
   }
 
   private sighted(one: Sighted): void {
@@ -215,11 +227,6 @@ export class Stations {
 
   report(): StationsReply {
     const now = Date.now();
-    for (const [stationId, at] of this.seenAt)
-      if (now - at > GONE_MS && !this.mode) {
-        this.station.gone(stationId);
-        this.seenAt.delete(stationId);
-      }
     return {
       mode: this.mode ? (this.hosting ? 'host' : 'guest') : 'tcp',
       url: this.mode?.url ?? '',
@@ -253,6 +260,7 @@ export class Stations {
   /** Takes leave of all and ends. */
   async end(): Promise<void> {
     this.ended = true;
+    clearInterval(this.forgetting);
     const leave: Message = { type: 'leave', stationId: this.setup.stationId };
     const joined = this.mode ? [] : this.station.list().filter((one) => one.joined);
     await Promise.all([...joined.map((one) => say(one, this.setup.iface.address, leave)), this.beacon?.end()]);

@@ -11,6 +11,7 @@ import {
 } from '@taxiarch/core/xchange';
 import { ok, refuse, type Result } from '@taxiarch/core/result';
 import { CONNECT_MS, Doorkeeper, SILENCE_MS, whyNot } from './bounds';
+import { pour } from './pour';
 
 export interface Where {
   readonly address: string;
@@ -22,21 +23,6 @@ export interface Where {
 export type Answer = { readonly message: Message } | { readonly file: Uint8Array };
 
 const megabytes = (bytes: number) => `${(bytes / 1024 / 1024).toFixed(1)} MiB`;
-
-/** Writes a file piece by piece, no faster than the other end takes it. */
-async function writeFile(socket: Socket, file: Uint8Array): Promise<void> {
-  for (const piece of encodeFile(file)) {
-    if (socket.destroyed) return;
-    if (!socket.write(piece))
-      await new Promise<void>((go) => {
-        const on = () => {
-          socket.off('drain', on).off('close', on);
-          go();
-        };
-        socket.on('drain', on).on('close', on);
-      });
-  }
-}
 
 /** Says one thing to a station and waits for its answer; `got` is told how many bytes of a file have come. */
 export function say(
@@ -107,7 +93,7 @@ export function listen(
         const message = one.kind === 'json' ? readMessage(one.text) : undefined;
         if (!message?.ok) return void socket.destroy();
         const { message: answer, file } = hear(message.value, from);
-        if (file) void writeFile(socket, file);
+        if (file) void pour(socket, encodeFile(file));
         else if (answer) socket.write(encodeJson(writeMessage(answer)));
       }
     });

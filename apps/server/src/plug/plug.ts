@@ -10,6 +10,9 @@ import type { PassedFrame, PlugOrder } from './plugMessages';
 const AGAIN_MS = 1000;
 /** Over so long the rate is counted, ms. */
 const COUNTED_MS = 1000;
+/** The first figure is there after so long, ms. */
+const FIRST_MS = 250;
+const NOTHING_COUNTED = { frames: 0, rate: 0, whole: false };
 /** A pause of this length begins a frame on ports that do not tell of breaks, ms. */
 const PAUSE_MS = 2;
 /** The last stretch before a frame is due is not left to timers, which are coarse, ms. */
@@ -33,7 +36,7 @@ export class Plug {
   private back = 0;
   private wentAt: number | null = null;
   private frames = 0;
-  private counted = { frames: 0, at: performance.now(), rate: 0 };
+  private counted = { ...NOTHING_COUNTED, at: performance.now() };
   private timer: NodeJS.Timeout | undefined;
   private near: NodeJS.Immediate | undefined;
   private due = 0;
@@ -78,7 +81,7 @@ export class Plug {
       if (this.wentAt !== null && this.state === 'gone') this.back += 1;
       this.state = 'runs';
       this.why = '';
-      this.counted = { frames: this.frames, at: performance.now(), rate: 0 };
+      this.counted = { ...NOTHING_COUNTED, frames: this.frames, at: performance.now() };
       this.due = performance.now();
       if (this.order.use === 'out') this.wait();
     } catch (error) {
@@ -155,11 +158,13 @@ export class Plug {
     const now = performance.now();
     const { order, counted } = this;
     const span = now - counted.at;
-    if (span >= COUNTED_MS)
-      this.counted = { frames: this.frames, at: now, rate: ((this.frames - counted.frames) * 1000) / span };
-    const { rate } = this.counted;
+    const perSecond = ((this.frames - counted.frames) * 1000) / span;
+    if (span >= COUNTED_MS) this.counted = { frames: this.frames, at: now, rate: perSecond, whole: true };
+    // The first figure is there soon; it is too coarse to judge by.
+    else if (!counted.whole && span >= FIRST_MS) counted.rate = perSecond;
+    const { rate, whole } = this.counted;
     const wanted = Math.min(order.rate, Math.floor(fastestRate(order.slots)));
-    const slow = order.use === 'out' && this.state === 'runs' && rate > 0 && rate < wanted * ENOUGH;
+    const slow = order.use === 'out' && this.state === 'runs' && whole && rate < wanted * ENOUGH;
     return {
       machineId: order.machineId,
       use: order.use,

@@ -1,15 +1,16 @@
 /** A stand-in as a station of MVR-xchange: announced by mDNS, reached by TCP; what is committed to it, it takes. */
 import { randomUUID } from 'node:crypto';
 import { connect, createServer, type Server, type Socket } from 'node:net';
-import multicastDns from 'multicast-dns';
+import multicastDns, { type ResponsePacket } from 'multicast-dns';
 import {
   encodeFile,
   encodeJson,
   groupOf,
-  groupService,
-  instanceName,
   PackageReader,
   readMessage,
+  recordsOf,
+  type ServiceRecord,
+  Sightings,
   Station,
   writeMessage,
   Xchange,
@@ -19,7 +20,6 @@ import {
 import type { HeldRig } from './heldRig';
 
 const LOOPBACK = '127.0.0.1';
-const TTL_S = 120;
 
 export interface StationSetup {
   readonly stationId: string;
@@ -63,21 +63,10 @@ export class StationBox {
     mdns.on('ready', () => this.announce());
   }
 
-  private announce(ttl = TTL_S): void {
+  private announce(ttl?: number): void {
     const { name, stationId, address } = this.setup;
-    const instance = instanceName(name, Xchange.DEFAULT_GROUP);
-    const target = `${stationId}.local`;
-    this.mdns?.respond({
-      answers: [
-        { name: Xchange.SERVICE, type: 'PTR', ttl, data: instance },
-        { name: groupService(Xchange.DEFAULT_GROUP), type: 'PTR', ttl, data: instance },
-      ],
-      additionals: [
-        { name: instance, type: 'SRV', ttl, data: { port: this.port, target } },
-        { name: instance, type: 'TXT', ttl, data: [`StationName=${name}`, `StationUUID=${stationId}`] },
-        { name: target, type: 'A', ttl, data: address },
-      ],
-    });
+    const group = Xchange.DEFAULT_GROUP;
+    this.mdns?.respond(recordsOf({ name, stationId, group, address, port: this.port }, ttl));
   }
 
   private serve(socket: Socket): void {
@@ -108,18 +97,16 @@ export class StationBox {
   /** Where another station listens, as mDNS tells it now. */
   private find(stationId: string): Promise<{ host: string; port: number } | undefined> {
     return new Promise((done) => {
+      const sightings = new Sightings();
       const end = (found?: { host: string; port: number }) => {
         clearTimeout(late);
         this.mdns?.off('response', look);
         done(found);
       };
-      const look = ({ answers, additionals }: Parameters<Parameters<ReturnType<typeof multicastDns>['on']>[1]>[0]) => {
-        const all = [...answers, ...additionals] as { name: string; type: string; data: unknown }[];
-        const srv = all.find(
-          ({ type, data }) => type === 'SRV' && (data as { target: string }).target === `${stationId}.local`,
-        );
-        const at = all.find(({ type, name }) => type === 'A' && name === `${stationId}.local`);
-        if (srv && at) end({ host: at.data as string, port: (srv.data as { port: number }).port });
+      const look = ({ answers, additionals }: ResponsePacket, { address }: { address: string }) => {
+        const { found } = sightings.hear([...answers, ...additionals] as ServiceRecord[], address);
+        const one = found.find((other) => other.stationId === stationId);
+        if (one) end({ host: one.address, port: one.port });
       };
       const late = setTimeout(() => end(), 3000);
       this.mdns?.on('response', look);
@@ -169,7 +156,7 @@ export class StationBox {
 
   run(on: boolean): void {
     this.on = on;
-    this.announce(on ? TTL_S : 0);
+    this.announce(on ? undefined : 0);
   }
 
   end(): void {

@@ -33,8 +33,8 @@ export class FrameReader {
     let from = 0;
     if (at - this.last >= this.pause) {
       whole = this.lineBreak(at);
-      // A break reads as one byte of zeros with a frame fault; then comes the start code.
-      if (bytes.length > 1 && bytes[0] === 0 && bytes[1] === 0) from = 1;
+      // A break reads as one byte of zeros (POSIX termios, without BRKINT); only then comes the start code.
+      if (bytes[0] === 0) from = 1;
     }
     this.last = at;
     for (let i = from; i < bytes.length; i += 1) {

@@ -83,6 +83,14 @@ test('without word of breaks frames are told apart by pauses, and the break’s 
   expect([...whole!.slots]).toEqual([10, 20, 30, 10, 20, 30]);
 });
 
+test('the break’s zero is no start code, whatever comes after it, also in a portion of its own', () => {
+  const reader = new FrameReader(2);
+  reader.push(Uint8Array.from([0]), 100);
+  reader.push(Uint8Array.from([0xcc, 1, 2]), 100.5);
+  expect(reader.push(Uint8Array.from([0, 0, 9]), 123)).toMatchObject({ startCode: 0xcc });
+  expect(reader.lineBreak(146)).toMatchObject({ startCode: 0, slots: Uint8Array.from([9]) });
+});
+
 test('a full frame is told at once; what is beyond it is stray', () => {
   const reader = new FrameReader();
   reader.lineBreak(5);

@@ -3,4 +3,5 @@ export * as Xchange from './constants';
 export * from './packet';
 export * from './messages';
 export * from './names';
+export * from './sightings';
 export * from './station';

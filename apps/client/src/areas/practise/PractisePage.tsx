@@ -1,4 +1,5 @@
 /** Practise: a night's faults planted in the stand-ins, a clock, hints, what was found, and everybody's marks. */
+import { useAct } from '@/forms/useAct';
 import { Link } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -42,26 +43,14 @@ export function PractisePage() {
   return <Begin practice={practice} />;
 }
 
-/** What to do, and the sentence if it was refused. */
-function useActs(): { trouble: string; act: (work: () => Promise<unknown>) => void } {
-  const [trouble, setTrouble] = useState('');
-  return {
-    trouble,
-    act: (work) => {
-      setTrouble('');
-      work().catch((error: Error) => setTrouble(error.message));
-    },
-  };
-}
-
 function Begin({ practice: { cannot, last, marks } }: { practice: PracticeReply }) {
   const [many, setMany] = useState(2);
   const [hard, setHard] = useState<Hardness>('easy');
   const [number, setNumber] = useState('');
-  const { trouble, act } = useActs();
+  const { trouble, act } = useAct();
   const night = wholeFrom(number);
   const wrong = number !== '' && (night === undefined || night < 1 || night > LAST_NIGHT);
-  const begin = () => act(() => beginPractice({ count: many, hard, ...(number !== '' && { number: night }) }));
+  const begin = () => void act(() => beginPractice({ count: many, hard, ...(number !== '' && { number: night }) }));
   return (
     <Screen
       sentence={
@@ -166,7 +155,7 @@ function Running({ practice: { causes }, running }: { practice: PracticeReply; r
   const [where, setWhere] = useState('');
   const [cause, setCause] = useState('');
   const [said, setSaid] = useState('');
-  const { trouble, act } = useActs();
+  const { trouble, act } = useAct();
   const places = [
     { value: '', label: 'Choose where' },
     ...records.machine.map(({ id, name }) => ({ value: id, label: name })),
@@ -174,7 +163,7 @@ function Running({ practice: { causes }, running }: { practice: PracticeReply; r
   ];
   const subject: Subject = { kind: 'machine', id: where === NOT_PLANNED ? '' : where, part: '' };
   const say = () =>
-    act(async () => {
+    void act(async () => {
       const right = await nameFault(subject, cause);
       setSaid(right ? 'That is right.' : 'That is not what is wrong.');
       if (right) setCause('');
@@ -193,8 +182,8 @@ function Running({ practice: { causes }, running }: { practice: PracticeReply; r
       }
       acts={
         <>
-          <Button label="Give a hint" grow onPress={() => act(giveHint)} />
-          <Button label="End it" grow onPress={() => act(endPractice)} />
+          <Button label="Give a hint" grow onPress={() => void act(giveHint)} />
+          <Button label="End it" grow onPress={() => void act(endPractice)} />
         </>
       }
     >

@@ -2,7 +2,7 @@
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import type { Link } from '@taxiarch/core/records';
-import { useAct } from '@/areas/rig/exchange/act';
+import { useAct } from '@/forms/useAct';
 import { askPatch, selectThere, useExchangeSettings, usePeerOf } from '@/data/exchange';
 import { useShow } from '@/data/show';
 import { Button, Text } from '@/ui';
@@ -27,16 +27,16 @@ export function AtTheOtherEnd({ link, line, lamp }: Given) {
       {line === 'lamps' ? (
         <Button
           label={`Compare with the patch of ${peer.name}`}
-          disabled={busy !== ''}
-          onPress={() => void act('ask', async () => router.navigate(await askPatch(peer.id)))}
+          disabled={busy}
+          onPress={() => void act(async () => router.navigate(await askPatch(peer.id)))}
         />
       ) : (
         settings?.selects &&
         one && (
           <Button
             label={`Select lamp ${one.number} in ${peer.name}`}
-            disabled={busy !== ''}
-            onPress={() => void act('select', async () => void (await selectThere([one.number])))}
+            disabled={busy}
+            onPress={() => void act(() => selectThere([one.number]))}
           />
         )
       )}

@@ -59,6 +59,10 @@ export function RoutePage() {
   return loaded ? <Empty>This route is not in the show any more.</Empty> : null;
 }
 
+/** For whose packet its frames wait where they are received. */
+const syncText = ({ out, sync }: Route): string =>
+  `Receivers that know synchronisation hold its frames until ${out.protocol === 'sacn' ? `our packet on sACN universe ${sync}` : 'our ArtSync'}; others show them at once.`;
+
 /** How a route stands, in a sentence. */
 function standing(route: Route, report: RouteReport | undefined): string {
   if (!report) return `${route.name} is starting.`;
@@ -102,6 +106,7 @@ function Running({ route }: { route: Route }) {
       {shown}
       {target && !report?.running && <Forecast universe={target.number} priority={route.priority} />}
       <Text>{routeText({ ...route, parts: [] }, name)}</Text>
+      {route.sync > 0 && <Text kind="small">{syncText(route)}</Text>}
       {backup && (
         <Notice state="look at">
           {name(route.inputs[0]!.wire)} is heard again; {name(route.inputs[report.current]!.wire)} still stands in for

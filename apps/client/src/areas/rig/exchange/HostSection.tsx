@@ -4,14 +4,14 @@ import { View } from 'react-native';
 import type { StationsReply } from '@taxiarch/core/contract';
 import { moveStation } from '@/data/exchange';
 import { Button, Field, Fold, Notice, Text } from '@/ui';
-import { useAct } from './act';
+import { useAct } from '@/forms/useAct';
 
 export function HostSection({ stations }: { stations: StationsReply }) {
   const { act, trouble, busy } = useAct();
   const [url, setUrl] = useState('');
   const { mode, asked } = stations;
   const move = (to: string) =>
-    void act('move', async () => {
+    void act(async () => {
       await moveStation(to);
     });
   return (
@@ -22,7 +22,7 @@ export function HostSection({ stations }: { stations: StationsReply }) {
         </Notice>
       )}
       {asked && asked.url !== '' && (
-        <Button label={`Meet at ${asked.url}`} disabled={busy !== ''} onPress={() => move(asked.url)} />
+        <Button label={`Meet at ${asked.url}`} disabled={busy} onPress={() => move(asked.url)} />
       )}
       {asked && asked.group !== '' && (
         <Notice state="differs">
@@ -51,12 +51,12 @@ export function HostSection({ stations }: { stations: StationsReply }) {
                 placeholder="ws://10.0.0.20:4000/"
               />
               <View className="flex-row gap-2">
-                <Button label="Join it" grow disabled={url === '' || busy !== ''} onPress={() => move(url)} />
-                <Button label="Host the others here" grow disabled={busy !== ''} onPress={() => move('host')} />
+                <Button label="Join it" grow disabled={url === '' || busy} onPress={() => move(url)} />
+                <Button label="Host the others here" grow disabled={busy} onPress={() => move('host')} />
               </View>
             </>
           ) : (
-            <Button label="Find each other directly again" disabled={busy !== ''} onPress={() => move('')} />
+            <Button label="Find each other directly again" disabled={busy} onPress={() => move('')} />
           )}
           {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
         </View>

@@ -3,7 +3,7 @@ import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { askPatch, fetchRig, useExchange } from '@/data/exchange';
 import { Button, Notice, SentenceLink, Text } from '@/ui';
-import { useAct } from './act';
+import { useAct } from '@/forms/useAct';
 
 export function NowThere() {
   const router = useRouter();
@@ -11,8 +11,7 @@ export function NowThere() {
   const { act, trouble, busy } = useAct();
   const stations = data?.stations?.list.filter(({ commits }) => commits.length > 0) ?? [];
   const programs = data?.citp?.peers.filter(({ linked }) => linked) ?? [];
-  const go = (name: string, begin: () => Promise<`/rig/arrivals/${string}`>) =>
-    void act(name, async () => router.navigate(await begin()));
+  const go = (begin: () => Promise<`/rig/arrivals/${string}`>) => void act(async () => router.navigate(await begin()));
   return (
     <View className="gap-2">
       <Text>
@@ -24,16 +23,16 @@ export function NowThere() {
         <Button
           key={stationId}
           label={`The rig that ${name} offers`}
-          disabled={busy !== ''}
-          onPress={() => go(stationId, () => fetchRig(stationId, commits.at(-1)!.fileId))}
+          disabled={busy}
+          onPress={() => go(() => fetchRig(stationId, commits.at(-1)!.fileId))}
         />
       ))}
       {programs.map(({ id, name }) => (
         <Button
           key={id}
           label={`The patch of ${name}, by CITP`}
-          disabled={busy !== ''}
-          onPress={() => go(id, () => askPatch(id))}
+          disabled={busy}
+          onPress={() => go(() => askPatch(id))}
         />
       ))}
       {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { StationsReply } from '@taxiarch/core/contract';
 import { commitRig } from '@/data/exchange';
 import { Button, Field, Notice, Pick, Section, Text, clockTime, count } from '@/ui';
-import { useAct } from './act';
+import { useAct } from '@/forms/useAct';
 
 const ALL = '';
 
@@ -14,7 +14,7 @@ export function OfferSection({ stations }: { stations: StationsReply }) {
   const [to, setTo] = useState(ALL);
   const last = stations.own.at(-1);
   const commit = () =>
-    act('commit', async () => {
+    act(async () => {
       const { lamps, told: many, not } = await commitRig(comment, to === ALL ? [] : [to]);
       setTold({ says: `Offered ${count(lamps, 'lamp')}; ${count(many, 'station')} took note.`, not });
       setComment('');
@@ -31,7 +31,7 @@ export function OfferSection({ stations }: { stations: StationsReply }) {
         value={to}
         onChange={setTo}
       />
-      <Button label="Offer the rig" look="main" disabled={busy !== ''} onPress={() => void commit()} />
+      <Button label="Offer the rig" look="main" disabled={busy} onPress={() => void commit()} />
       {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
       {told && <Text role="status">{told.says}</Text>}
       {told?.not.map((why) => (

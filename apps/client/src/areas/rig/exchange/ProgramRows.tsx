@@ -5,7 +5,7 @@ import { View } from 'react-native';
 import type { CitpPeerReport, CitpReply } from '@taxiarch/core/contract';
 import { askPatch, givePatch } from '@/data/exchange';
 import { Button, KnownMark, Notice, Section, StateWord, Text, clockTime, count } from '@/ui';
-import { useAct } from './act';
+import { useAct } from '@/forms/useAct';
 import { SelectedThere } from './SelectedThere';
 
 /** What peers say that they are, as people say it. */
@@ -53,7 +53,7 @@ function Program({ one }: { one: CitpPeerReport }) {
   const { act, trouble, busy } = useAct();
   const [given, setGiven] = useState('');
   const { id, name, type, state, address, linked, differ } = one;
-  const off = !linked || busy !== '';
+  const off = !linked || busy;
   return (
     <View role="listitem" aria-label={name} className="gap-2 border-b border-line py-3">
       <View className="flex-row items-center gap-3">
@@ -79,7 +79,7 @@ function Program({ one }: { one: CitpPeerReport }) {
           look={differ.length > 0 ? 'main' : 'plain'}
           grow
           disabled={off}
-          onPress={() => void act('ask', async () => router.navigate(await askPatch(id)))}
+          onPress={() => void act(async () => router.navigate(await askPatch(id)))}
         />
         <Button
           label={`Send our patch to ${name}`}
@@ -87,7 +87,7 @@ function Program({ one }: { one: CitpPeerReport }) {
           grow
           disabled={off}
           onPress={() =>
-            void act('give', async () => {
+            void act(async () => {
               const { lamps } = await givePatch(id);
               setGiven(`Sent ${count(lamps, 'lamp')}. What it does with them is its own matter; compare to see.`);
             })

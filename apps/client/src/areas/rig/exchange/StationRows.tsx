@@ -5,7 +5,7 @@ import type { OfferedFile, StationReport, StationsReply } from '@taxiarch/core/c
 import { call } from '@/data/api';
 import { fetchRig } from '@/data/exchange';
 import { Button, Fold, Notice, Section, StateWord, Text, clockTime, spell } from '@/ui';
-import { useAct } from './act';
+import { useAct } from '@/forms/useAct';
 
 const sizeOf = (bytes: number): string =>
   bytes === 0 ? '' : bytes < 1024 * 1024 ? `${Math.ceil(bytes / 1024)} KiB` : `${(bytes / 1024 / 1024).toFixed(1)} MiB`;
@@ -19,7 +19,7 @@ export function StationRows({ stations }: { stations: StationsReply }) {
   const router = useRouter();
   const { act, trouble, busy } = useAct();
   const compare = (stationId: string, fileId: string) =>
-    void act(fileId, async () => router.navigate(await fetchRig(stationId, fileId)));
+    void act(async () => router.navigate(await fetchRig(stationId, fileId)));
   const got = stations.fetching?.bytes ?? 0;
   return (
     <Section title="Stations">
@@ -56,7 +56,7 @@ function standing({ joined, heardAt }: StationReport): string {
 
 interface Given {
   readonly one: StationReport;
-  readonly busy: string;
+  readonly busy: boolean;
   readonly compare: (stationId: string, fileId: string) => void;
 }
 
@@ -81,7 +81,7 @@ function Station({ one, busy, compare }: Given) {
             label={`Compare with ${name}`}
             short="Compare"
             look="main"
-            disabled={busy !== ''}
+            disabled={busy}
             onPress={() => compare(stationId, newest.fileId)}
           />
         </>
@@ -98,7 +98,7 @@ function Station({ one, busy, compare }: Given) {
               <Button
                 label={`Compare with ${name}: ${file.comment}`}
                 short="Compare"
-                disabled={busy !== ''}
+                disabled={busy}
                 onPress={() => compare(stationId, file.fileId)}
               />
             </View>

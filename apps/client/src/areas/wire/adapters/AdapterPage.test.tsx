@@ -132,7 +132,7 @@ test('of two programs on one computer each step is told as far as it is seen', a
   await open(<SameComputerPage />, { records: ferry, live: liveOf(ferry, { universes: [] }), says });
   expect(heading()).toBe('1 step of 5 not so yet.');
   expect(screen.getByText('No stream of another program of this computer is heard.')).toBeTruthy();
-  expect(screen.getAllByText('not known')).toHaveLength(2);
+  expect(screen.getAllByText('not known')).toHaveLength(3);
   await open(<SameComputerPage />, { records: ferry, live: liveOf(ferry), says });
   expect(heading()).toBe('3 of 5 steps seen to be so; 2 cannot be seen from here.');
 });

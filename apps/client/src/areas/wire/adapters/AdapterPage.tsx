@@ -41,7 +41,7 @@ function sentenceOf({ name }: Machine, plug: PlugReport | undefined, use: 'out' 
   if (plug.why !== '') return `${name}: ${plug.why}`;
   // In the first second nothing is counted yet.
   const rate = plug.rate > 0 ? `${plug.rate} frames a second` : 'frames';
-  if (use === 'in') return plug.frames === 0 ? `${name} is open, and nothing comes.` : `${name} takes in ${rate}.`;
+  if (use === 'in') return plug.rate > 0 ? `${name} takes in ${rate}.` : `${name} is open, and nothing comes.`;
   return plug.silent ? `${name} sends ${rate}, though nobody sends its universe.` : `${name} sends ${rate}.`;
 }
 

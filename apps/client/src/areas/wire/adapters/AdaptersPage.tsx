@@ -11,7 +11,13 @@ import { Button, Notice, Row, Screen, Section, Sentence, SentenceLink, StateWord
 
 /** The word for how a plug stands. */
 export const plugState = (plug: PlugReport | undefined) =>
-  plug === undefined ? undefined : plug.state === 'gone' ? 'missing' : plug.why !== '' ? 'look at' : 'steady';
+  plug === undefined
+    ? undefined
+    : plug.state === 'gone'
+      ? 'missing'
+      : plug.why !== '' || plug.silent
+        ? 'look at'
+        : 'steady';
 
 function AdapterRow({ machine, plug }: { machine: Machine; plug: PlugReport | undefined }) {
   const { use, universe, serial, line } = adapterPlanOf(machine);

@@ -21,16 +21,18 @@ function stepsOf(live: LiveReport, { interfaces, inUse, artnetInUse }: Interface
   const nodes = live.nodes.filter(({ gone, address }) => !gone && isHere(address));
   const plugs = live.plugs ?? [];
   const loop = inUse?.loopback ?? false;
+  const apart = artnetInUse && artnetInUse.address !== inUse?.address ? `, and for Art-Net ${artnetInUse.address}` : '';
+  const used = inUse ? `${inUse.name}, ${inUse.address}${apart}` : '';
   return [
     {
       title: 'One interface for both programs',
       how: 'Choose the same one in both: a wired one if there is a network, otherwise the virtual one of this system, which is named below.',
-      seen: {
-        fine: inUse !== null,
-        says: inUse
-          ? `Taxiarch uses ${inUse.name}, ${inUse.address}${artnetInUse && artnetInUse.address !== inUse.address ? `, and for Art-Net ${artnetInUse.address}` : ''}.`
-          : 'The interface that Taxiarch is to use is gone.',
-      },
+      // Which one the other program uses is known only by what is heard of it there.
+      seen: inUse
+        ? local.length > 0
+          ? { fine: true, says: `Taxiarch uses ${used}, and hears the other program there.` }
+          : undefined
+        : { fine: false, says: 'The interface that Taxiarch is to use is gone.' },
     },
     {
       title: 'The interface has an address though no cable is in',

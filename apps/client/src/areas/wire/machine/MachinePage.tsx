@@ -6,7 +6,7 @@ import Lightbulb from 'lucide-react-native/icons/lightbulb';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { type MachineEntry, adoptDrift, driftWords, portOf } from '@taxiarch/core/node';
-import { keepSnapshot, snapshotOf } from '@taxiarch/core/machine';
+import { isAdapter, keepSnapshot, snapshotOf } from '@taxiarch/core/machine';
 import { type MachinePort, type Universe, SENDING_KINDS } from '@taxiarch/core/records';
 import { whyHref } from '@/data/diagnosis';
 import { useLive } from '@/data/live';
@@ -192,6 +192,12 @@ function Details({ entry }: { entry: MachineEntry }) {
         </Section>
       )}
       {state === 'stranger' && heard && <Stranger heard={heard} />}
+      {plan && isAdapter(plan) && (
+        <Button
+          label="Its plug: switch it on, and both ends of it"
+          onPress={() => router.navigate(`/wire/adapters/${plan.id}`)}
+        />
+      )}
       {ports.length > 0 && (
         <Section title="Ports">
           <PortPicture ports={ports} seen={node?.ports} universes={universes} off={off} />
