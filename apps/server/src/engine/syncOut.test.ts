@@ -114,5 +114,8 @@ test('routes of one synchronisation universe are let out by one packet; one with
     500,
     null,
   ]);
+  // Nothing has left since: nothing is let out.
+  router.tick(1001);
+  expect(sent).toHaveLength(6);
   expect(router.sacnUniverses).toContain(500);
 });

@@ -31,7 +31,7 @@ export class FrameReader {
   push(bytes: Uint8Array, at: number): LineFrame | undefined {
     let whole: LineFrame | undefined;
     let from = 0;
-    if (at - this.last >= this.pause) {
+    if (this.pause < Infinity && at - this.last >= this.pause) {
       whole = this.lineBreak(at);
       // A break reads as one byte of zeros (POSIX termios, without BRKINT); only then comes the start code.
       if (bytes[0] === 0) from = 1;
