@@ -68,7 +68,7 @@ export class Plugs {
   private readonly asks = new Asks();
   private told = '';
   private reports: readonly PlugReport[] = [];
-  private readonly timer: NodeJS.Timeout;
+  private timer: NodeJS.Timeout | undefined;
 
   constructor(
     file: URL,
@@ -94,16 +94,16 @@ export class Plugs {
     });
     host.plugs = () => this.reports;
     host.onSafe = () => this.makeSafe();
-    this.timer = setInterval(() => this.follow(), LOOK_MS);
-    this.timer.unref();
   }
 
   async start(): Promise<void> {
-    await this.thread.start();
-    // Inputs send nothing: they come back as they ran.
+    // Inputs send nothing: they come back as they ran. What is kept of them is read before any of it is written again.
     for (const id of this.settings.inputs)
       if (this.machine(id)?.ports[0]?.use === 'in') this.wanted.set(id, { by: 'as it ran before', since: Date.now() });
+    await this.thread.start();
     this.follow();
+    this.timer = setInterval(() => this.follow(), LOOK_MS);
+    this.timer.unref();
   }
 
   private machine(id: string): Machine | undefined {
