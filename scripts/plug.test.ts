@@ -23,7 +23,7 @@ const nobody = () => shared.write(ROW, new Uint8Array(512), new Uint8Array(512).
 
 const order = (host: string, over: Partial<PlugOrder> = {}): PlugOrder => ({
   ...{ machineId: 'plug', name: 'Chart plug', use: 'out', place: { kind: 'net', host, port: PORT } },
-  ...{ rate: 44, slots: 512, row: ROW, by: 'Mara', since: 1, loss: { kind: 'hold', after: 0, over: 0 } },
+  ...{ rate: 44, slots: 512, row: ROW, by: 'Mara', since: 1, loss: { kind: 'hold', after: 0, over: 0 }, start: 'wait' },
   ...over,
 });
 

@@ -97,6 +97,23 @@ test('the whole show goes out, with its files, and comes in over another', async
   expect(forged).toMatchObject({ state: 'refused', why: 'A file within the show file is not what its name says.' });
 });
 
+test('what was left out of a show file is left out of its next version, unless that says something else of it', async () => {
+  const text = new TextDecoder().decode(await bytesAt('/api/export/show'));
+  const file = JSON.parse(text) as { records: { lamp: Lamp[] } };
+  const [one, two, three] = file.records.lamp.slice(0, 3).map((lamp) => ({ ...lamp, name: `${lamp.name} b` }));
+  const rest = file.records.lamp.slice(3);
+  const next = (lamps: Lamp[]) => JSON.stringify({ ...file, records: { ...file.records, lamp: [...lamps, ...rest] } });
+  const reply = await bringIn('show', next([one!, two!, three!]), 'Ferry v1.json');
+  expect(rowsOf(reply)).toHaveLength(3);
+  expect((await write(reply.id, [`lamp ${one!.id}`])).status).toBe(201);
+  const again = await bringIn('show', next([one!, two!, { ...three!, name: 'Otherwise' }]), 'Ferry v2.json');
+  expect(rowsOf(again).map(({ key, left }) => [key, left ?? false])).toEqual([
+    [`lamp ${two!.id}`, true],
+    [`lamp ${three!.id}`, false],
+  ]);
+  await server.request('POST', '/api/undo', { author: 'Mara' });
+});
+
 test('what cannot be read is refused in a sentence, and nothing is changed', async () => {
   const before = await server.get<ShowReply>('/api/show');
   for (const kind of ['mvr', 'gdtf', 'show'])

@@ -6,7 +6,6 @@ import {
   compareRig,
   consequencesOf,
   fitted,
-  type ImportRow,
   type Incoming,
   planImport,
   settleTypes,
@@ -50,7 +49,7 @@ export interface Choices {
 const NO_NOTES: readonly string[] = [];
 
 interface Look {
-  readonly rows: readonly ImportRow[];
+  readonly rows: ReturnType<typeof compareRig>;
   readonly unknown: readonly UnknownType[];
   readonly incoming: Incoming;
   readonly notes: readonly string[];
@@ -241,7 +240,7 @@ export class ReadyFile {
       form: this.content.kind,
       rows:
         this.content.kind === 'show'
-          ? showRows(records, this.content.records)
+          ? showRows(records, this.content.records, left)
           : rows.map((row) => ({
               key: row.key,
               kind: row.kind,
@@ -268,7 +267,12 @@ export class ReadyFile {
     const wanted = new Set(keys);
     const every = wanted.has(ALL);
     const rig = rigOf(records);
-    if (content.kind === 'show') return ok(showPlan(records, content.records, wanted, sentence));
+    if (content.kind === 'show') {
+      const { plan, left } = showPlan(records, content.records, wanted, sentence);
+      // One that stands in place of all that was there brings what it remembers itself.
+      if (left.length === 0 || plan.changes.length === 0) return ok(plan);
+      return ok({ ...plan, changes: [...plan.changes, this.remembered({ left, fields: [], at }, records)] });
+    }
     const found = this.look(records);
     if (!found.ok) return found;
     const { rows, incoming } = found.value;
@@ -280,18 +284,30 @@ export class ReadyFile {
     );
     // Of a single type there is nothing to remember.
     if (plan.changes.length === 0 || content.kind === 'gdtf') return ok(plan);
-    return ok({ ...plan, changes: [...plan.changes, this.remembered(found.value, chosen, { fields, at }, records)] });
+    const imported = new Set(chosen);
+    const left = rows
+      .filter((row) => row.state !== 'same' && !imported.has(row))
+      .map((row) => ({ key: lastingKey(row), hash: hashOf(row) }));
+    const { table } = found.value;
+    const asTable = table && {
+      heads: table.heads.map((head) => fitted(head, 400)),
+      columns: table.columns.map((column) => column ?? ''),
+      unit: table.unit,
+      channelBase: table.channelBase,
+      universeBase: table.universeBase,
+    };
+    return ok({
+      ...plan,
+      changes: [...plan.changes, this.remembered({ left, fields: [...fields], at, ...asTable }, records)],
+    });
   }
 
   /** What was decided, for the next version of the file. */
   private remembered(
-    { rows, table }: Look,
-    chosen: readonly ImportRow[],
-    { fields, at }: Pick<WriteRequest, 'fields' | 'at'>,
+    decided: Pick<Arrival, 'left' | 'fields' | 'at'> & Partial<Arrival>,
     records: ShowRecords,
   ): Plan['changes'][number] {
     const { content, choices, name } = this;
-    const imported = new Set(chosen);
     // Taken back to “not known yet”, nothing was said.
     const said = Object.entries(choices.types).flatMap(([key, { typeId, modes }]) => {
       const pairs = Object.entries(modes).map(([mode, is]) => ({ said: mode, mode: is }));
@@ -304,19 +320,8 @@ export class ReadyFile {
       rev: before?.rev ?? 0,
       name: plainName(name),
       form: content.kind,
-      at,
       types: said,
-      left: rows
-        .filter((row) => row.state !== 'same' && !imported.has(row))
-        .map((row) => ({ key: lastingKey(row), hash: hashOf(row) })),
-      fields,
-      ...(table && {
-        heads: table.heads.map((head) => fitted(head, 400)),
-        columns: table.columns.map((column) => column ?? ''),
-        unit: table.unit,
-        channelBase: table.channelBase,
-        universeBase: table.universeBase,
-      }),
+      ...decided,
     };
     return before ? changed('arrival', before, record) : added('arrival', record);
   }

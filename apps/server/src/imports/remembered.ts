@@ -12,12 +12,11 @@ export const plainName = (name: string): string =>
     200,
   ) || 'A file';
 
-/** What of a row was decided on; as it was then, the decision holds. */
+/** What was decided on, in words; as it was then, the decision holds. */
+export const hashOfText = (text: string): string => createHash('sha256').update(text).digest('hex').slice(0, 16);
+
 export const hashOf = (row: Pick<ImportRow, 'fields' | 'state'>): string =>
-  createHash('sha256')
-    .update(`${row.state} ${row.fields.map(fieldText).join('; ')}`)
-    .digest('hex')
-    .slice(0, 16);
+  hashOfText(`${row.state} ${row.fields.map(fieldText).join('; ')}`);
 
 /** A row by what stays the same from one version of its file to the next. */
 export const lastingKey = (row: ImportRow): string => {

@@ -7,7 +7,7 @@ import type { PlugOrder } from './plugMessages';
 
 const order: PlugOrder = {
   ...{ machineId: 'plug', name: 'Chart plug', use: 'out', place: { kind: 'serial', serial: 'A12' }, rate: 40 },
-  ...{ slots: 24, row: null, loss: { kind: 'hold', after: 0, over: 0 }, by: 'Mara', since: 1 },
+  ...{ slots: 24, row: null, loss: { kind: 'hold', after: 0, over: 0 }, start: 'black', by: 'Mara', since: 1 },
 };
 
 /** A port that is busy with each frame for `ms`. */
@@ -45,6 +45,15 @@ test('a port that cannot keep the rate says what it reaches', async () => {
   await until(() => plug.report().why !== '');
   expect(plug.report().why).toMatch(/^The port reaches \d+\.\d of 40 frames a second\.$/);
   expect(plug.report().rate).toBeLessThan(20);
+  plug.end();
+});
+
+test('before anybody sent it waits or sends zeros, as planned', async () => {
+  const { plug, sent } = begin({ ...order, start: 'wait' }, 0);
+  await until(() => plug.report().silent);
+  expect([sent(), plug.report().why]).toEqual([0, '']);
+  expect(plug.follow(order)).toBe(true);
+  await until(() => sent() > 0);
   plug.end();
 });
 

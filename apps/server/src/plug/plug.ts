@@ -128,7 +128,13 @@ export class Plug {
   private send(line: LinePort): void {
     // The port is still busy with the frame before: this one is left out.
     if (!line.free) return;
-    const levels = this.levels(performance.now());
+    const now = performance.now();
+    const levels = this.levels(now);
+    if (!levels) {
+      // Nothing is to leave yet: its rate is counted from the first frame.
+      this.counted = { ...NOTHING_COUNTED, frames: this.frames, at: now };
+      return;
+    }
     const sent = levels.slice(0, this.order.slots);
     this.keep(this.read.values.slice(), sent);
     line.send(sent);
@@ -140,7 +146,8 @@ export class Plug {
     if (this.passed.length > MOST_PASSED) this.passed.shift();
   }
 
-  private levels(now: number): Uint8Array {
+  /** What is to leave; undefined while it waits for the first sender. */
+  private levels(now: number): Uint8Array | undefined {
     const { values, owners } = this.read;
     if (this.order.row !== null) this.around.levels.read(this.order.row, values, owners);
     else owners.fill(NOBODY);
@@ -151,7 +158,8 @@ export class Plug {
       return values;
     }
     // Before anybody was heard there is nothing to hold.
-    return this.heardAt === -Infinity ? this.last : afterLoss(this.last, this.order.loss, (now - this.heardAt) / 1000);
+    if (this.heardAt === -Infinity) return this.order.start === 'wait' ? undefined : this.last;
+    return afterLoss(this.last, this.order.loss, (now - this.heardAt) / 1000);
   }
 
   report(): PlugReport {

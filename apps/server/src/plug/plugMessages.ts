@@ -17,6 +17,8 @@ export interface PlugOrder {
   /** Row of the shared levels that leaves it; null while it has none */
   readonly row: number | null;
   readonly loss: PlugLoss;
+  /** Before anybody sent: nothing leaves it, or zeros do */
+  readonly start: 'wait' | 'black';
   readonly by: string;
   readonly since: number;
 }

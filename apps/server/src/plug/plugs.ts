@@ -1,6 +1,7 @@
 /** DMX adapters that people have running: what goes to their thread, what comes from it, and when it all stops. */
 import { wireKey } from '@taxiarch/core/address';
 import { ROUTE_KEYS } from '@taxiarch/core/contract/feed';
+import { adapterPlanOf } from '@taxiarch/core/machine';
 import type { PlugReport, SerialPortReport } from '@taxiarch/core/plug';
 import type { Machine } from '@taxiarch/core/records';
 import { ok, refuse, type Result } from '@taxiarch/core/result';
@@ -146,6 +147,7 @@ export class Plugs {
         slots: machine.line!.slots,
         row: source ? (this.host.rowOf(source.key) ?? null) : null,
         loss: port.loss,
+        start: adapterPlanOf(machine).start,
         by,
         since,
       });

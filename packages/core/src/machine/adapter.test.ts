@@ -14,7 +14,10 @@ const made = (given: AdapterPlan, before?: Machine, others: Machine[] = []): Mac
 };
 
 test('what is said of an adapter is what it is', () => {
-  const given = plan({ use: 'in', priority: 120, loss: { kind: 'fade', after: 0, over: 3 } }, { slots: 96 });
+  const given = plan(
+    { use: 'in', priority: 120, loss: { kind: 'fade', after: 0, over: 3 }, start: 'black' },
+    { slots: 96 },
+  );
   const machine = made(given);
   expect(checkRecord('machine', machine)).toMatchObject({ ok: true });
   expect(adapterPlanOf(machine)).toEqual(given);

@@ -14,6 +14,8 @@ export interface AdapterPlan {
   /** Of an input, 1–200 */
   readonly priority: number;
   readonly loss: LossOfSignal;
+  /** Before anybody sent: nothing leaves it (`wait`), or zeros do (`black`) */
+  readonly start: 'wait' | 'black';
   readonly serial: string;
   readonly line: PlugLine;
 }
@@ -27,6 +29,7 @@ export const NEW_ADAPTER: AdapterPlan = {
   rate: 40,
   priority: PLAIN_PORT.priority,
   loss: PLAIN_PORT.loss,
+  start: 'wait',
   serial: '',
   line: { at: '', slots: 512, routeId: null },
 };
@@ -35,8 +38,10 @@ export function adapterPlanOf({ name, ports, serial, line }: Machine): AdapterPl
   const [port] = ports;
   if (!port) return { ...NEW_ADAPTER, name, serial, line: line ?? NEW_ADAPTER.line };
   const { use, universe, rate, priority, loss } = port;
+  // A plain adapter keeps no look.
+  const start = port.start === 'black' ? 'black' : 'wait';
   return {
-    ...{ name, use: use === 'in' ? 'in' : 'out', universe, rate, priority, loss, serial },
+    ...{ name, use: use === 'in' ? 'in' : 'out', universe, rate, priority, loss, start, serial },
     line: line ?? NEW_ADAPTER.line,
   };
 }
@@ -48,7 +53,7 @@ export function putAdapter(
   adapter: AdapterPlan,
   machines: readonly Machine[],
 ): Result<Plan> {
-  const { name, use, universe, rate, priority, loss, serial, line } = adapter;
+  const { name, use, universe, rate, priority, loss, start, serial, line } = adapter;
   if (name.trim() === '') return refuse('not-understood', 'Give the adapter a name.');
   if (serial.trim() === '' && line.at.trim() === '')
     return refuse('not-found', 'Say by which serial number it is known, or at which address of the network it is.');
@@ -65,7 +70,7 @@ export function putAdapter(
     serial: serial.trim(),
     line: { ...line, at: line.at.trim(), routeId: use === 'in' ? null : line.routeId },
     ports: [
-      { ...port, use, universe, rate, priority, loss, number: port.number },
+      { ...port, use, universe, rate, priority, loss, start, number: port.number },
       ...(before?.ports.slice(1) ?? []),
     ] as Machine['ports'],
   };

@@ -148,7 +148,8 @@ const answerIn = (json: Json): Answered => ({
 export function readMessage(text: string): Result<Message> {
   let json: Json;
   try {
-    const value: unknown = JSON.parse(text);
+    // Some end their texts as C does, or begin them with a byte order mark.
+    const value: unknown = JSON.parse(text.replace(/^\ufeff|\0+$/g, ''));
     if (typeof value !== 'object' || value === null || Array.isArray(value))
       return refuse('not-understood', 'The message is no JSON object.');
     json = value as Json;

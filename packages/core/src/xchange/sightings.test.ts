@@ -60,6 +60,15 @@ test('texts may be bytes; names are freed of what turns writing around; who give
   ]);
 });
 
+test('of several addresses of a station the one from which it spoke is taken', () => {
+  const also = { name: `${station.stationId}.local`, type: 'A', data: '192.168.7.7' };
+  for (const records of [
+    [...all(), also],
+    [also, ...all()],
+  ])
+    expect(new Sightings().hear(records, station.address).found).toMatchObject([{ address: station.address }]);
+});
+
 test('other services, and records that make no sense, are passed over', () => {
   const odd: ServiceRecord[] = [
     { name: 'x._http._tcp.local', type: 'SRV', data: { port: 80, target: 'x' } },

@@ -87,7 +87,9 @@ export class Sightings {
   ): { readonly found: Sighted[]; readonly ask: ServiceQuestion[] } {
     const told = new Set<string>();
     const going = new Set<string>();
-    for (const { name, type, ttl = TTL_S, data } of records) {
+    // Of several addresses of a station the one from which it spoke can be reached: it stays as the last.
+    const ordered = [...records].sort((a, b) => Number(a.data === from) - Number(b.data === from));
+    for (const { name, type, ttl = TTL_S, data } of ordered) {
       const key = name.toLowerCase();
       // A goodbye may be said of the pointer alone.
       if (ttl === 0) going.add(type === 'PTR' && typeof data === 'string' ? data.toLowerCase() : key);

@@ -113,8 +113,8 @@ const messages: fc.Arbitrary<Message> = fc.oneof(
 
 test('every message is read as it was written', () => {
   fc.assert(
-    fc.property(messages, (message) =>
-      expect(readMessage(writeMessage(message))).toEqual({ ok: true, value: message }),
+    fc.property(messages, fc.constantFrom('', '\ufeff'), fc.constantFrom('', '\0', '\0\0'), (message, mark, end) =>
+      expect(readMessage(mark + writeMessage(message) + end)).toEqual({ ok: true, value: message }),
     ),
   );
 });

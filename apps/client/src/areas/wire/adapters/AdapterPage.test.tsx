@@ -80,6 +80,8 @@ test('gone, slow, silent and not allowed are said', async () => {
   expect(heading()).toBe('Chart plug: The port reaches 31.0 of 44 frames a second.');
   await page(runs({ silent: true }), undefined, HOT);
   expect(heading()).toContain('though nobody sends its universe');
+  await page(runs({ silent: true, frames: 0, rate: 0 }), undefined, HOT);
+  expect(heading()).toContain('waits: nobody has sent its universe yet');
   await page(undefined, undefined, HOT);
   answers.set('/api/plugs/run', refusal(422, 'Universe 2 is not in the show.'));
   await press('Send');

@@ -42,6 +42,8 @@ function sentenceOf({ name }: Machine, plug: PlugReport | undefined, use: 'out' 
   // In the first second nothing is counted yet.
   const rate = plug.rate > 0 ? `${plug.rate} frames a second` : 'frames';
   if (use === 'in') return plug.rate > 0 ? `${name} takes in ${rate}.` : `${name} is open, and nothing comes.`;
+  if (plug.silent && plug.frames === 0)
+    return `${name} waits: nobody has sent its universe yet, and nothing leaves it.`;
   return plug.silent ? `${name} sends ${rate}, though nobody sends its universe.` : `${name} sends ${rate}.`;
 }
 
@@ -113,20 +115,28 @@ const UNIVERSE = '';
 
 function formOf(machine: Machine | undefined, serial: string): Form {
   const plan = machine ? adapterPlanOf(machine) : { ...NEW_ADAPTER, serial };
-  const { name, use, universe, rate, priority, loss, line } = plan;
+  const { name, use, universe, rate, priority, loss, start, line } = plan;
   return {
-    ...{ name, use, serial: plan.serial, at: line.at, routeId: line.routeId ?? UNIVERSE },
+    ...{ name, use, start, serial: plan.serial, at: line.at, routeId: line.routeId ?? UNIVERSE },
     ...{ universe: String(universe), rate: String(rate), priority: String(priority), slots: String(line.slots) },
     ...{ loss: loss.kind, after: String(loss.kind === 'fade' ? loss.over : loss.after) },
   };
 }
 
 function planOf(form: Form): AdapterPlan {
-  const { name, use, serial, at, routeId } = form;
+  const { name, use, start, serial, at, routeId } = form;
   const number = (text: string) => wholeFrom(text) ?? 0;
   const seconds = Number(form.after) || 0;
   return {
-    ...{ name, use, serial, universe: number(form.universe), rate: number(form.rate), priority: number(form.priority) },
+    ...{
+      name,
+      use,
+      start,
+      serial,
+      universe: number(form.universe),
+      rate: number(form.rate),
+      priority: number(form.priority),
+    },
     loss: { kind: form.loss, after: form.loss === 'fade' ? 0 : seconds, over: form.loss === 'fade' ? seconds : 0 },
     line: { at, slots: number(form.slots), routeId: routeId === UNIVERSE ? null : routeId },
   };
@@ -209,10 +219,19 @@ function Editor({ machine }: { machine: Machine | undefined }) {
               value={form.routeId}
               onChange={(routeId) => set({ routeId })}
             />
+            <Pick
+              label="Before anybody sent"
+              options={[
+                { value: 'wait', label: 'nothing leaves it' },
+                { value: 'black', label: 'zeros leave it' },
+              ]}
+              value={form.start}
+              onChange={(start) => set({ start: start as Form['start'] })}
+            />
             <View className="flex-row gap-2">
               <View className="flex-1">
                 <Pick
-                  label="When nobody sends"
+                  label="When nobody sends any more"
                   options={LOSSES}
                   value={form.loss}
                   onChange={(loss) => set({ loss: loss as Form['loss'] })}
