@@ -102,10 +102,11 @@ async function audit(page: Page): Promise<string[]> {
 /** Names that more than one button in sight has. */
 async function repeated(page: Page): Promise<string[]> {
   const seen = new Map<string, number>();
-  for (const button of await page.getByRole('button').all()) {
-    const name = (await button.getAttribute('aria-label')) ?? (await button.textContent()) ?? '';
-    seen.set(name, (seen.get(name) ?? 0) + 1);
-  }
+  // Read all at once: the page may change meanwhile.
+  const names = await page
+    .getByRole('button')
+    .evaluateAll((buttons) => buttons.map((one) => one.getAttribute('aria-label') ?? one.textContent ?? ''));
+  for (const name of names) seen.set(name, (seen.get(name) ?? 0) + 1);
   return [...seen].filter(([, times]) => times > 1).map(([name, times]) => `${times} buttons named “${name}”`);
 }
 

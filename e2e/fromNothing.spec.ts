@@ -136,6 +136,8 @@ test('the show is named, its universes are added, given other numbers, sent by t
   await page.getByRole('radio', { name: 'Name, number, way' }).click();
   await page.getByRole('button', { name: 'Delete universe 14' }).click();
   await page.getByRole('button', { name: /^Delete it/ }).click();
+  // Back at the list, which names what is left.
+  await expect(page.getByRole('link', { name: /^13 / })).toBeVisible();
   await expect(page.getByRole('link', { name: /^14 / })).toHaveCount(0);
   const { records } = (await (await fetch(`${served.base}/api/show`)).json()) as ShowReply;
   expect(records.universe.map(({ number, protocol, wire }) => [number, protocol, wire])).toEqual([

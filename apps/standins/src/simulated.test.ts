@@ -264,8 +264,12 @@ const timed: Round = {
   ],
 };
 
-/** States one after another, each once. */
-const inTurn = (codes: Iterable<string>): string => [...codes].filter((one, i, all) => one !== all[i - 1]).join('');
+/** States one after another, each once. The first moment of a fade looks like holding, and whether it is seen is chance. */
+const inTurn = (codes: Iterable<string>): string =>
+  [...codes]
+    .filter((one, i, all) => one !== all[i - 1])
+    .join('')
+    .replace('HF', 'F');
 
 test('a desk freezes and comes back: ports hold, go dark, fade and follow the backup as what if says', async () => {
   for (const { number: port, wire, use, protocol, merge, loss } of timed.ports)
@@ -276,9 +280,7 @@ test('a desk freezes and comes back: ports hold, go dark, fade and follow the ba
   const world = { ...worldOf(timed), lossy: new Map(), darkPlaces: new Set<string>(), unsynced: new Set<string>() };
   const { courses } = new WhatIf(emptyShow(), new Patch([], []), world).play([event], 30);
   const wanted = timed.ports.map(({ number }) => inTurn(courses.get(`tried ${number}`)!.codes));
-  expect(wanted).toEqual(
-    ['LHL', 'LHDL', 'LFDL', 'LCL'].map((one) => expect.stringMatching(new RegExp(`^${one.replace('LFD', 'LH?FD')}$`))),
-  );
+  expect(wanted).toEqual(['LHL', 'LHDL', 'LFDL', 'LCL']);
 
   let silent = false;
   let sequence = 0;

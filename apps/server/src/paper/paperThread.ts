@@ -1,11 +1,12 @@
 /** Entry of a thread that makes PDF, so that the server goes on meanwhile. */
 import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
+import { dirname } from 'node:path';
 import { parentPort, workerData } from 'node:worker_threads';
 import pdfmake from 'pdfmake';
 import qrcode from 'qrcode';
 import { SHEETS, type Block, type LabelSheet, type PlacedLabel } from '@taxiarch/core/proof';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
+import { DEJAVU, FIRA, fontsIn, Letters, MAIN_FONT, NO_LETTER } from './letters';
 
 export type PaperOrder =
   | {
@@ -22,11 +23,13 @@ export type PaperOrder =
       readonly base: string;
     };
 
-const folder = dirname(createRequire(import.meta.url).resolve('@fontsource/fira-sans/package.json'));
-const font = (weight: number) => join(folder, `files/fira-sans-latin-${weight}-normal.woff`);
-pdfmake.setFonts({ Fira: { normal: font(400), bold: font(600) } });
-pdfmake.setLocalAccessPolicy((path: string) => path.startsWith(folder));
+const { resolve } = createRequire(import.meta.url);
+const folders = [FIRA, DEJAVU].map((name) => dirname(resolve(`${name}/package.json`))) as [string, string];
+const fonts = fontsIn(...folders);
+pdfmake.setFonts({ ...fonts });
+pdfmake.setLocalAccessPolicy((path: string) => folders.some((folder) => path.startsWith(folder)));
 pdfmake.setUrlAccessPolicy(() => false);
+const letters = new Letters(fonts);
 
 const SIZES = { title: 26, heading: 20, text: 13, strong: 13, small: 9 } as const;
 /** Points of a millimetre */
@@ -52,7 +55,7 @@ function contentOf(blocks: readonly Block[]): Content[] {
     if (block.kind !== 'table')
       return [
         {
-          text: block.text,
+          text: letters.set(block.text),
           fontSize: SIZES[block.kind],
           bold: block.kind === 'strong' || block.kind === 'heading' || block.kind === 'title',
           margin: [0, block.kind === 'heading' ? 12 : 0, 0, 6],
@@ -66,8 +69,8 @@ function contentOf(blocks: readonly Block[]): Content[] {
           dontBreakRows: true,
           widths: widthsOf(block.wide),
           body: [
-            block.head.map((one) => ({ text: one, bold: true })),
-            ...block.rows.map((row) => row.map((one) => ({ text: one }))),
+            block.head.map((one) => ({ text: letters.set(one), bold: true })),
+            ...block.rows.map((row) => row.map((one) => ({ text: letters.set(one) }))),
           ],
         },
         layout: 'lightHorizontalLines',
@@ -79,15 +82,18 @@ function contentOf(blocks: readonly Block[]): Content[] {
   });
 }
 
+/** Said at the foot of a paper in which letters are missing. */
+const MISSING = `${NO_LETTER} stands for a letter that the fonts of this paper lack; the files as HTML, CSV and JSON have it.`;
+
 const proof = ({ blocks, title, foot, at }: Extract<PaperOrder, { kind: 'proof' }>): TDocumentDefinitions => ({
   info: { title, creationDate: new Date(at) },
   pageSize: 'A4',
   pageMargins: [40, 40, 40, 50],
-  defaultStyle: { font: 'Fira' },
+  defaultStyle: { font: MAIN_FONT },
   content: contentOf(blocks),
   footer: (page, pages) => ({
     columns: [
-      { text: foot, fontSize: 8 },
+      { text: letters.set(letters.missing > 0 ? `${foot} ${MISSING}` : foot), fontSize: 8 },
       { text: `${page} of ${pages}`, alignment: 'right', width: 60, fontSize: 9 },
     ],
     margin: [40, 12, 40, 0],
@@ -97,7 +103,7 @@ const proof = ({ blocks, title, foot, at }: Extract<PaperOrder, { kind: 'proof' 
 /** Square of the picture, and of the text beside it, mm */
 const EDGE = 2.5;
 
-async function labels({
+async function labelSheets({
   labels: all,
   sheet,
   base,
@@ -118,8 +124,8 @@ async function labels({
               {
                 width: beside * MM,
                 stack: [
-                  { text: title, bold: true, fontSize: big },
-                  ...lines.map((text) => ({ text, fontSize: big - 2 })),
+                  { text: letters.set(title), bold: true, fontSize: big },
+                  ...lines.map((line) => ({ text: letters.set(line), fontSize: big - 2 })),
                 ],
               },
             ],
@@ -134,7 +140,7 @@ async function labels({
     info: { title: 'Labels' },
     pageSize: 'A4',
     pageMargins: [0, 0, 0, 0],
-    defaultStyle: { font: 'Fira' },
+    defaultStyle: { font: MAIN_FONT },
     content: Array.from({ length: pages + 1 }, (_, page): Content => ({
       stack: [{ text: ' ', fontSize: 1 }, ...made.filter((one) => one.page === page).flatMap(({ content }) => content)],
       ...(page > 0 && { pageBreak: 'before' as const }),
@@ -143,6 +149,6 @@ async function labels({
 }
 
 const order = workerData as PaperOrder;
-const made = order.kind === 'proof' ? proof(order) : await labels(order);
+const made = order.kind === 'proof' ? proof(order) : await labelSheets(order);
 const pdf = await pdfmake.createPdf(made).getBuffer();
 parentPort!.postMessage(new Uint8Array(pdf));

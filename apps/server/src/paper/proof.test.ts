@@ -91,3 +91,16 @@ test('labels are a PDF of their own', async () => {
   });
   expect([status, headers.get('content-type')]).toEqual([200, 'application/pdf']);
 });
+
+test('names are on paper in the letters in which they were written', async () => {
+  const { status, body } = await server.request('POST', '/api/proofs', {
+    ...{ name: 'Łukasz Ωραίος', role: 'техник', words: 'Basic → Extended', parts: ['universes'] },
+  });
+  expect(status).toBe(201);
+  const pdf = (await file(body as Proof, 'pdf')).toString('latin1');
+  const fonts = new Set([...pdf.matchAll(/\/BaseFont \/(\w+\+[\w-]+)/g)].map(([, name]) => name!));
+  // Each alphabet of one design is embedded by itself.
+  const [fira, others] = [/\+FiraSans-/, /\+DejaVuSans/].map((one) => [...fonts].filter((name) => one.test(name)));
+  expect(fira!.length).toBeGreaterThan(3);
+  expect(others).not.toEqual([]);
+});
