@@ -91,8 +91,8 @@ interface Violation {
 async function audit(page: Page): Promise<string[]> {
   await page.evaluate(AXE);
   const violations = await page.evaluate(async () => {
-    const { axe } = globalThis as unknown as { axe: { run(): Promise<{ violations: Violation[] }> } };
-    return (await axe.run()).violations;
+    const { axe } = globalThis as unknown as { axe: { run(options: object): Promise<{ violations: Violation[] }> } };
+    return (await axe.run({ resultTypes: ['violations'] })).violations;
   });
   return violations
     .filter(({ impact, id }) => impact === 'critical' || impact === 'serious' || /landmark|region|heading-one/.test(id))

@@ -51,7 +51,8 @@ export const setParameter = async (
   uids: readonly string[],
   pid: number,
   value: number | string,
-): Promise<readonly LampOutcome[]> => (await call('setParameter', { body: { uids, pid, value } })).results;
+  part = 0,
+): Promise<readonly LampOutcome[]> => (await call('setParameter', { body: { uids, pid, part, value } })).results;
 
 export async function leaveAlone(key: string): Promise<void> {
   await call('leaveAlone', { body: { key, on: true } });

@@ -74,9 +74,9 @@ export function rollHandlers(
 
     readLampType: ({ params: { uid } }) => setter.type(uid),
 
-    setParameter: async ({ body: { uids, pid, value } }) => {
+    setParameter: async ({ body: { uids, pid, part, value } }) => {
       requireHot('set lamps');
-      return { results: await setter.setParameter(uids, pid, value) };
+      return { results: await setter.setParameter(uids, pid, value, part) };
     },
   };
 }

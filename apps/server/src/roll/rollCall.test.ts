@@ -286,7 +286,49 @@ describe('setting lamps', () => {
     expect(fan).toMatchObject({ least: 0, most: 3, settable: true, value: 0 });
     expect((await setter.setParameter(uids, fan.pid, 2)).map(({ state }) => state)).toEqual(['done', 'done']);
     expect(rig.lamp('102').responder.state.values[fan.pid]).toBe(2);
-    await expect(setter.setParameter(uids, fan.pid, 9)).rejects.toThrow('Fan speed runs from 0 to 3.');
+    const says = 'Fan speed runs from 0 to 3.';
+    expect(await setter.setParameter(uids, fan.pid, 9)).toEqual(uids.map((uid) => ({ uid, state: 'refused', says })));
+    await expect(setter.setParameter(uids, Rdm.PAN_INVERT, 2)).rejects.toThrow('Pan reversed runs from 0 to 1.');
+  });
+
+  test('of a setting with several values one is set, and the others stay; numbered ones have the lamp’s own names', async () => {
+    const { call, rig, setter } = made();
+    await call();
+    const uids = [uidOf('101'), uidOf('102')];
+    const offered = async () => Object.fromEntries((await setter.parameters(uids[1]!)).map((one) => [one.name, one]));
+    const { 'When DMX fails, level': level } = await offered();
+    expect(level).toMatchObject({ pid: Rdm.DMX_FAIL_MODE, part: 3, value: 0, most: 255, settable: true });
+    await setter.setParameter(uids, Rdm.DMX_FAIL_MODE, 25, 1);
+    const [done] = await setter.setParameter(uids, Rdm.DMX_FAIL_MODE, 128, 3);
+    expect(done).toMatchObject({ state: 'done', says: 'When DMX fails, level is 128.' });
+    const after = await offered();
+    expect([after['When DMX fails, begins after']!.text, after['When DMX fails, is held for']!.text]).toEqual([
+      '2.5 s',
+      'for ever',
+    ]);
+    expect(rig.lamp('102').responder.state.several![Rdm.DMX_FAIL_MODE]).toEqual([0, 25, 0xffff, 128]);
+    expect(after['Curve']).toMatchObject({
+      text: 'Linear',
+      choices: expect.arrayContaining([{ value: 2, label: 'Square' }]),
+    });
+    expect(await setter.setParameter(uids, Rdm.CURVE, 9)).toMatchObject([{ state: 'refused' }, { state: 'refused' }]);
+  });
+
+  test('what it does once is not called read back; as it was made, its address is read again and how it was is kept', async () => {
+    const { call, rig, roll, setter, edits } = made();
+    await call();
+    const uid = uidOf('103');
+    const { startAddress: made1 } = roll.lamp(uid);
+    await setter.set([{ uid, address: 300 }]);
+    const [again] = await setter.setParameter([uid], Rdm.RESET_DEVICE, 1);
+    expect(again).toMatchObject({ state: 'done', says: 'Begins anew: it took warm; it cannot be read back.' });
+    edits.length = 0;
+    expect(await setter.setParameter([uid], Rdm.FACTORY_DEFAULTS, 1)).toEqual([
+      { uid, state: 'done', says: 'As it was made is yes.' },
+    ]);
+    expect([rig.lamp('103').responder.state.address, roll.lamp(uid).startAddress]).toEqual([made1, made1]);
+    const [{ changes }] = edits as [ProposedEdit];
+    expect((changes[0]!.after as unknown as { lamps: unknown }).lamps).toMatchObject([{ uid, address: 300 }]);
   });
 
   test('a lamp that nobody has seen is not set', async () => {

@@ -9,11 +9,16 @@ import {
   decodeSlotInfo,
   encodeLabel,
   encodeStartAddress,
+  checkValue,
+  countedIn,
+  isSetting,
   parameterSheet,
-  readValue,
+  readValues,
   sheetOfOwn,
+  unknownSheet,
   valueText,
-  writeValue,
+  writeValues,
+  type Choice,
   type ParameterSheet,
 } from '@taxiarch/core/rdm';
 import {
@@ -118,32 +123,67 @@ export class LampSetter {
     );
   }
 
-  private async sheet(uid: string, pid: number): Promise<ParameterSheet | undefined> {
+  private async sheet(uid: string, pid: number): Promise<ParameterSheet> {
     const known = parameterSheet(pid);
-    if (known || pid < Rdm.FIRST_OWN) return known;
+    if (known || pid < Rdm.FIRST_OWN) return known ?? unknownSheet(pid);
     const [answer] = await this.roll.askNow(uid, [getOf(uid, Rdm.PARAMETER_DESCRIPTION, numbered(pid))]);
-    if (answer?.kind !== 'ack') return undefined;
-    const described = decodeParameterDescription(answer.data);
-    return described.ok ? sheetOfOwn(described.value) : undefined;
+    const described = answer?.kind === 'ack' ? decodeParameterDescription(answer.data) : undefined;
+    return (described?.ok ? sheetOfOwn(described.value) : undefined) ?? unknownSheet(pid);
   }
 
-  /** Everything that a lamp offers with one plain value, and what it is now. */
-  async parameters(uid: string): Promise<LampParameter[]> {
-    const { parameters } = this.roll.lamp(uid);
-    const sheets = await Promise.all(parameters.map((pid) => this.sheet(uid, pid)));
-    const known = sheets.filter((one) => one !== undefined).filter(({ get }) => get);
+  /** Names of what a numbered setting can be, as the lamp tells them. */
+  private async choicesOf(uid: string, { named }: ParameterSheet, count: number): Promise<Choice[]> {
+    if (!named) return [];
+    const numbers = Array.from({ length: Math.min(count, MOST_CHOICES) }, (_, i) => i + 1);
     const answers = await this.roll.askNow(
       uid,
-      known.map(({ pid }) => getOf(uid, pid)),
+      numbers.map((one) => getOf(uid, named.pid, Uint8Array.of(one))),
     );
-    return known.map((sheet, i): LampParameter => {
-      const { pid, name, unit, least, most, choices = [], set, size } = sheet;
-      const plain = { pid, name, unit, least, most, choices, settable: set, isText: size === 0 };
-      const answer = answers[i]!;
-      if (answer.kind !== 'ack') return { ...plain, value: null, text: '', why: answerText(answer) };
-      const value = readValue(sheet, answer.data);
-      if (!value.ok) return { ...plain, value: null, text: '', why: value.why };
-      return { ...plain, value: value.value, text: valueText(sheet, value.value) };
+    return numbers.map((value, i) => {
+      const answer = answers[i];
+      const label = answer?.kind === 'ack' ? decodeLabel(answer.data.subarray(named.at)) : '';
+      return { value, label: label || `number ${value}` };
+    });
+  }
+
+  /** All settings that a lamp lists, with what each is now as far as it says so. */
+  async parameters(uid: string): Promise<LampParameter[]> {
+    const { parameters } = this.roll.lamp(uid);
+    const sheets = await Promise.all(parameters.filter(isSetting).map((pid) => this.sheet(uid, pid)));
+    const asked = sheets.filter(({ get }) => get);
+    const answers = await this.roll.askNow(
+      uid,
+      asked.map(({ pid }) => getOf(uid, pid)),
+    );
+    const told = await Promise.all(sheets.map((sheet) => this.rowsOf(uid, sheet, answers[asked.indexOf(sheet)])));
+    return told.flat();
+  }
+
+  /** A setting, a row for each of its values. */
+  private async rowsOf(uid: string, sheet: ParameterSheet, answer: LampAnswer | undefined): Promise<LampParameter[]> {
+    const read = answer?.kind === 'ack' ? readValues(sheet, answer.data) : undefined;
+    const values = read?.ok ? read.value : [];
+    const why = whyUntold(sheet, answer) ?? (read && !read.ok ? read.why : undefined);
+    const choices = await this.choicesOf(uid, sheet, Number(values[1] ?? 0));
+    // Of a numbered one the second tells how many there are.
+    const parts = why === undefined ? (sheet.named ? sheet.parts.slice(0, 1) : sheet.parts) : sheet.parts.slice(0, 1);
+    return parts.map((part, i): LampParameter => {
+      const value = values[i] ?? null;
+      const meant = part.choices.length > 0 ? part.choices : choices;
+      return {
+        pid: sheet.pid,
+        part: i,
+        name: why !== undefined || part.name === '' ? sheet.name : `${sheet.name}, ${part.name}`,
+        value,
+        text: value === null ? '' : valueText({ ...part, choices: meant }, value),
+        unit: countedIn(part),
+        least: part.least,
+        most: part.most,
+        choices: meant,
+        settable: canBeSet(sheet, i),
+        isText: part.size === 0,
+        ...(why !== undefined && { why }),
+      };
     });
   }
 
@@ -169,27 +209,69 @@ export class LampSetter {
     return typeFrom(seen, told, randomUUID());
   }
 
-  /** The same of many; each is read back. */
-  async setParameter(uids: readonly string[], pid: number, value: number | string): Promise<LampOutcome[]> {
-    return Promise.all(
-      uids.map(async (uid): Promise<LampOutcome> => {
-        const sheet = await this.sheet(uid, pid);
-        if (!sheet) return { uid, state: 'not known', says: 'It does not say what this setting is.' };
-        if (!sheet.set) return { uid, state: 'refused', says: `${sheet.name} cannot be set.` };
-        const data = writeValue(sheet, value);
-        if (!data.ok) throw new ProblemError('not-understood', data.why);
-        const [set, now] = await this.roll.askNow(uid, [setOf(uid, pid, data.value), getOf(uid, pid)]);
-        const bad = outcomeOf(uid, set) ?? outcomeOf(uid, now);
-        if (bad) return bad;
-        const read = now?.kind === 'ack' ? readValue(sheet, now.data) : undefined;
-        if (!read?.ok || read.value !== value)
-          return {
-            uid,
-            state: 'refused',
-            says: `It took it and says ${read?.ok ? valueText(sheet, read.value) : 'nothing'} now.`,
-          };
-        return { uid, state: 'done', says: `${sheet.name} is ${valueText(sheet, read.value)}.` };
-      }),
-    );
+  /** The same of many, each read back; `which` of its values, the others stay as they are. */
+  async setParameter(uids: readonly string[], pid: number, value: number | string, which = 0): Promise<LampOutcome[]> {
+    const known = parameterSheet(pid);
+    const fits = known && checkValue(known, which, value);
+    if (fits && !fits.ok) throw new ProblemError('not-understood', fits.why);
+    if (RESETTLES.has(pid)) await this.keep(uids.map((uid) => this.roll.lamp(uid)));
+    return Promise.all(uids.map((uid) => this.setPart(uid, pid, value, which)));
+  }
+
+  private async setPart(uid: string, pid: number, value: number | string, which: number): Promise<LampOutcome> {
+    const sheet = await this.sheet(uid, pid);
+    const refused = (says: string): LampOutcome => ({ uid, state: 'refused', says });
+    if (sheet.parts.length === 0 || (!sheet.get && !sheet.set))
+      return { uid, state: 'not known', says: 'It does not say what this setting is.' };
+    // What is its maker's own may have another range in each.
+    const fits = checkValue(sheet, which, value);
+    if (!fits.ok) return refused(fits.why);
+    const values: (number | string)[] = sheet.parts.map(() => value);
+    if (sheet.parts.filter(({ told }) => !told).length > 1) {
+      const [before] = await this.roll.askNow(uid, [getOf(uid, pid)]);
+      const bad = outcomeOf(uid, before);
+      if (bad) return bad;
+      const read = before?.kind === 'ack' ? readValues(sheet, before.data) : undefined;
+      if (!read?.ok) return refused(read?.why ?? 'It does not say how it is set now.');
+      values.splice(0, values.length, ...read.value);
+      values[which] = value;
+    }
+    const data = writeValues(sheet, values);
+    if (!data.ok) return refused(data.why);
+    const part = sheet.parts[which]!;
+    const called = part.name === '' ? sheet.name : `${sheet.name}, ${part.name}`;
+    const back = sheet.get && !sheet.once;
+    const [set, ...after] = await this.roll.askNow(uid, [
+      setOf(uid, pid, data.value),
+      ...(back ? [getOf(uid, pid)] : []),
+      ...(RESETTLES.has(pid) ? [getOf(uid, Rdm.DEVICE_INFO), getOf(uid, Rdm.DEVICE_LABEL)] : []),
+    ]);
+    const bad = outcomeOf(uid, set) ?? (back ? outcomeOf(uid, after[0]) : undefined);
+    if (RESETTLES.has(pid)) this.roll.noteAnswers(uid, after.slice(back ? 1 : 0));
+    if (bad) return bad;
+    if (!back)
+      return { uid, state: 'done', says: `${called}: it took ${valueText(part, value)}; it cannot be read back.` };
+    const read = after[0]?.kind === 'ack' ? readValues(sheet, after[0].data) : undefined;
+    const now = read?.ok ? read.value[which]! : undefined;
+    const says = now === undefined ? 'nothing' : valueText(part, now);
+    return now === value
+      ? { uid, state: 'done', says: `${called} is ${says}.` }
+      : refused(`It took it and says ${says} now.`);
   }
 }
+
+/** What is set with these may be another address, mode or label: how they were is kept first, and they are read again. */
+const RESETTLES: ReadonlySet<number> = new Set([Rdm.FACTORY_DEFAULTS, Rdm.DMX_BLOCK_ADDRESS, Rdm.DEVICE_LABEL]);
+/** Most names of a numbered setting that are asked for */
+const MOST_CHOICES = 32;
+
+/** Why a lamp does not say how a setting is; undefined where it does, or where it is only to be set. */
+function whyUntold({ get, set }: ParameterSheet, answer: LampAnswer | undefined): string | undefined {
+  if (!get) return set ? undefined : 'What this is, the lamp does not say.';
+  return answer?.kind === 'ack' ? undefined : answer ? answerText(answer) : 'It was not asked.';
+}
+
+const canBeSet = (sheet: ParameterSheet, which: number): boolean => {
+  const { told } = sheet.parts[which]!;
+  return sheet.set && (!told || sheet.parts.every((one) => one.told));
+};

@@ -141,6 +141,11 @@ export const ROLL_ENDPOINTS = {
     body: shape('Request', {
       uids,
       pid: whole('Parameter', 0, 0xffff),
+      part: optional(
+        whole('Which of its values', 0, 255, {
+          about: 'From 0, which is meant if it is left out; the others stay as they are.',
+        }),
+      ),
       value: plain<number | string>({ anyOf: [{ type: 'integer' }, { type: 'string' }] }) as Field<number | string>,
     }),
     reply: outcomes,

@@ -5,7 +5,6 @@ import {
   Rdm,
   allOf,
   decodeDeviceInfo,
-  decodeFailMode,
   decodeLabel,
   decodeParameterDescription,
   decodePersonality,
@@ -17,7 +16,6 @@ import {
   decodeStartAddress,
   decodeSupported,
   encodeDeviceInfo,
-  encodeFailMode,
   encodeLabel,
   encodeParameterDescription,
   encodePersonalityDescription,
@@ -184,12 +182,6 @@ describe('parameters are read as they were written', () => {
     expect(value(decodeStartAddress(encodeStartAddress(Rdm.NO_START_ADDRESS)))).toBeNull();
     expect(value(decodePersonality(Uint8Array.of(2, 5)))).toEqual({ now: 2, count: 5 });
   });
-  test('fail modes', () =>
-    again(
-      () => ({ scene: word(), delay: word(), hold: word(), level: whole(255) }),
-      encodeFailMode,
-      (data) => value(decodeFailMode(data)),
-    ));
   test('sensors', () => {
     again(
       () => ({
@@ -244,7 +236,6 @@ describe('parameters are read as they were written', () => {
     ['personality', decodePersonality, 1],
     ['personality description', decodePersonalityDescription, 2],
     ['slots', decodeSlotInfo, 7],
-    ['fail mode', decodeFailMode, 6],
     ['sensor', decodeSensorDefinition, 12],
     ['sensor value', decodeSensorValue, 8],
     ['supported parameters', decodeSupported, 3],

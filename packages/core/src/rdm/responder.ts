@@ -3,19 +3,13 @@
  * Lamps of the stand-in rig are made of it, and so are those of tests. Time is milliseconds, given by the caller.
  */
 import { readU16, writeU16 } from '../bytes';
-import { parameterSheet, writeValue } from './catalogue';
+import { parameterSheet, readValues, writeValues } from './catalogue';
 import * as R from './constants';
 import { decodeLabel, encodeDeviceInfo, encodeLabel } from './device';
 import type { RdmPacket } from './packet';
 import { encodeParameterDescription, encodeSupported, type ParameterDescription } from './parameters';
 import { encodeSensorDefinition, encodeSensorValue, type SensorDefinition } from './sensors';
-import {
-  encodeFailMode,
-  encodePersonalityDescription,
-  encodeSlotInfo,
-  encodeStartAddress,
-  type SlotInfo,
-} from './setup';
+import { encodePersonalityDescription, encodeSlotInfo, encodeStartAddress, type SlotInfo } from './setup';
 import { encodeCount, encodeStatus, type StatusMessage } from './status';
 import { isBroadcast, type Uid } from './uid';
 
@@ -54,6 +48,8 @@ export interface ResponderState {
   label: string;
   /** Plain values by parameter */
   values: Record<number, number>;
+  /** Values of those that have several, by parameter */
+  several?: Record<number, readonly (number | string)[]>;
 }
 
 /** What is wrong with it on purpose. */
@@ -104,8 +100,13 @@ const LISTED = [
   R.DEFAULT_SLOT_VALUE,
   R.DMX_FAIL_MODE,
   R.DMX_STARTUP_MODE,
+  R.CURVE,
+  R.CURVE_DESCRIPTION,
   R.RESET_DEVICE,
 ];
+
+/** How its dimmer follows its channel */
+const CURVES = ['Linear', 'Square', 'Gentle at both ends'];
 
 const TENTH_MS = 100;
 const NOTHING = new Uint8Array(0);
@@ -294,10 +295,19 @@ export class Responder {
       case R.IDENTIFY_DEVICE:
         return Uint8Array.of(Number(this.identifying));
       case R.FACTORY_DEFAULTS:
-        return Uint8Array.of(0);
+        return Uint8Array.of(Number(JSON.stringify(state) === JSON.stringify(this.first)));
       case R.DMX_FAIL_MODE:
-      case R.DMX_STARTUP_MODE:
-        return encodeFailMode({ scene: state.values[pid] ?? 0, delay: 0, hold: 0xffff, level: 0 });
+      case R.DMX_STARTUP_MODE: {
+        const written = writeValues(parameterSheet(pid)!, state.several?.[pid] ?? [0, 0, 0xffff, 0]);
+        if (!written.ok) throw new Refusal(R.NR_HARDWARE_FAULT);
+        return written.value;
+      }
+      case R.CURVE:
+        return Uint8Array.of(state.values[pid] ?? 1, CURVES.length);
+      case R.CURVE_DESCRIPTION: {
+        const curve = index();
+        return Uint8Array.from([curve, ...encodeLabel(within(CURVES[curve - 1]))]);
+      }
       default:
         return this.plainValue(pid);
     }
@@ -307,7 +317,7 @@ export class Responder {
     const value = this.state.values[pid] ?? 0;
     if (this.sheet.own.some((one) => one.pid === pid)) return Uint8Array.of(value);
     if (!PLAIN.includes(pid)) throw new Refusal(R.NR_UNKNOWN_PID);
-    return parameterSheet(pid)!.size === 4 ? encodeCount(value) : Uint8Array.of(value);
+    return parameterSheet(pid)!.parts[0]!.size === 4 ? encodeCount(value) : Uint8Array.of(value);
   }
 
   private set(pid: number, data: Uint8Array): Uint8Array {
@@ -348,12 +358,22 @@ export class Responder {
         return NOTHING;
       case R.DMX_FAIL_MODE:
       case R.DMX_STARTUP_MODE:
-        if (data.length !== 7) throw new Refusal(R.NR_FORMAT_ERROR);
-        state.values[pid] = readU16(data, 0);
+        return this.setSeveral(pid, data);
+      case R.CURVE:
+        if (data.length !== 1) throw new Refusal(R.NR_FORMAT_ERROR);
+        if (!CURVES[data[0]! - 1]) throw new Refusal(R.NR_DATA_OUT_OF_RANGE);
+        state.values[pid] = data[0]!;
         return NOTHING;
       default:
         return this.setPlain(pid, data);
     }
+  }
+
+  private setSeveral(pid: number, data: Uint8Array): Uint8Array {
+    const read = readValues(parameterSheet(pid)!, data);
+    if (!read.ok) throw new Refusal(R.NR_FORMAT_ERROR);
+    this.state.several = { ...this.state.several, [pid]: read.value };
+    return NOTHING;
   }
 
   private setPlain(pid: number, data: Uint8Array): Uint8Array {
@@ -367,9 +387,9 @@ export class Responder {
     }
     if (!sheet || !PLAIN.includes(pid))
       throw new Refusal(REQUIRED.has(pid) || LISTED.includes(pid) ? R.NR_UNSUPPORTED_COMMAND_CLASS : R.NR_UNKNOWN_PID);
-    if (data.length !== sheet.size) throw new Refusal(R.NR_FORMAT_ERROR);
+    if (data.length !== sheet.parts[0]!.size) throw new Refusal(R.NR_FORMAT_ERROR);
     const value = data.reduce((sum, byte) => sum * 256 + byte, 0);
-    if (!writeValue(sheet, value).ok) throw new Refusal(R.NR_DATA_OUT_OF_RANGE);
+    if (!writeValues(sheet, [value]).ok) throw new Refusal(R.NR_DATA_OUT_OF_RANGE);
     this.state.values[pid] = value;
     return NOTHING;
   }

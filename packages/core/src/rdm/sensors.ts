@@ -5,8 +5,8 @@ import { decodeLabel, encodeLabel } from './device';
 
 const signed = (word: number): number => (word << 16) >> 16;
 
-/** Names of what is measured and its unit (tables A-12, A-13); those that lamps have. */
-const UNITS: Readonly<Record<number, string>> = {
+/** Names of units (table A-13); those that lamps have. */
+export const UNITS: Readonly<Record<number, string>> = {
   0x01: '°C',
   0x02: 'V',
   0x03: 'V',
@@ -28,7 +28,7 @@ const UNITS: Readonly<Record<number, string>> = {
   0x1a: 'lx',
 };
 /** Powers of ten (table A-14) */
-const PREFIXES: Readonly<Record<number, number>> = {
+export const PREFIXES: Readonly<Record<number, number>> = {
   0x00: 0,
   0x01: -1,
   0x02: -2,
@@ -110,7 +110,11 @@ export function encodeSensorValue({ sensor, now, lowest, highest, kept }: Sensor
 
 /** A value as a person reads it: `41 °C`, `0.35 A`; a unit that is not known is left out. */
 export function sensorText(value: number, { unit, prefix }: Pick<SensorDefinition, 'unit' | 'prefix'>): string {
-  const power = PREFIXES[prefix] ?? 0;
+  return quantity(value, PREFIXES[prefix] ?? 0, UNITS[unit] ?? '');
+}
+
+/** A count of powers of ten of a unit: 35 of tenths of a second is `3.5 s`. */
+export function quantity(value: number, power: number, unit: string): string {
   const number = power < 0 ? (value * 10 ** power).toFixed(-power) : String(value * 10 ** power);
-  return `${number} ${UNITS[unit] ?? ''}`.trim();
+  return `${number} ${unit}`.trim();
 }

@@ -1,4 +1,4 @@
-/** How a responder takes DMX: personality, start address, its slots; and what it does without (E1.20, 10.6; E1.37-1, 3). */
+/** How a responder takes DMX: personality, start address, its slots (ANSI E1.20-2010, 10.6). */
 import { readU16, writeU16 } from '../bytes';
 import { ok, refuse, type Result } from '../result';
 import { NO_START_ADDRESS } from './constants';
@@ -85,24 +85,4 @@ export function decodeDefaults(data: Uint8Array): Map<number, number> {
   const values = new Map<number, number>();
   for (let at = 0; at + 2 < data.length; at += 3) values.set(readU16(data, at), data[at + 2]!);
   return values;
-}
-
-/** What is played when DMX fails or before it comes; times in tenths of a second, 0xffff for never (E1.37-1, 3.10, 3.11). */
-export interface FailMode {
-  readonly scene: number;
-  readonly delay: number;
-  readonly hold: number;
-  readonly level: number;
-}
-
-export const decodeFailMode = (data: Uint8Array): Cut<FailMode> =>
-  data.length === 7
-    ? ok({ scene: readU16(data, 0), delay: readU16(data, 2), hold: readU16(data, 4), level: data[6]! })
-    : cut('The fail mode');
-
-export function encodeFailMode({ scene, delay, hold, level }: FailMode): Uint8Array {
-  const data = new Uint8Array(7);
-  [scene, delay, hold].forEach((word, i) => writeU16(data, i * 2, word));
-  data[6] = level;
-  return data;
 }

@@ -21,18 +21,21 @@ export const lampOutcome = report('LampOutcome', {
 });
 export interface LampOutcome extends ReportOf<typeof lampOutcome.fields> {}
 
+const meant = report('LampChoice', { value: integer(), label: words() });
+
 export const lampParameter = report('LampParameter', {
   pid: integer(),
+  part: integer('Which of its values this is, from 0; most have one.'),
   name: words(),
   value: plain<number | string | null>(
     { anyOf: [{ type: 'integer' }, { type: 'string' }, { type: 'null' }] },
-    'Null if it does not say.',
+    'Null if it does not say, or cannot be asked.',
   ),
   text: words('With its unit, in words.'),
-  unit: words(),
+  unit: words('What one of the number counts, as `s` or `× 0.1 s`.'),
   least: integer(),
   most: integer(),
-  choices: listOf(words(), 'What each value means, from the least on; empty for a plain number or text.'),
+  choices: listOf<ReportOf<typeof meant.fields>>(meant, 'Values with a meaning; empty for a plain number or text.'),
   settable: yesNo(),
   isText: yesNo(),
   why: orNone(words('Why it does not say.')),

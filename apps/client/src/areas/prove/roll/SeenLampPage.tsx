@@ -53,11 +53,11 @@ function Parameter({
   const changed = value !== String(one.value ?? '');
   const set = () =>
     acts.act(async () => {
-      const results = await setParameter(uids, one.pid, one.isText ? value : Number(value));
+      const results = await setParameter(uids, one.pid, one.isText ? value : Number(value), one.part);
       onSet();
       return results;
     });
-  const range = one.isText ? `${one.most} characters` : `${one.least}–${one.most} ${one.unit}`;
+  const range = one.isText ? `${one.most} characters` : `${one.least}–${one.most} ${one.unit}`.trim();
   return (
     <View role="listitem" className="gap-1 border-b border-line py-2">
       <View className="flex-row items-center gap-3">
@@ -71,7 +71,10 @@ function Parameter({
               <Pick
                 label={one.name}
                 hideLabel
-                options={one.choices.map((label, i) => ({ value: String(one.least + i), label }))}
+                options={[
+                  ...(one.value === null ? [{ value: '', label: 'choose' }] : []),
+                  ...one.choices.map(({ value: each, label }) => ({ value: String(each), label })),
+                ]}
                 value={value}
                 onChange={setValue}
               />
@@ -240,7 +243,7 @@ function Seen({ roll, row, seen, also }: SeenProps) {
         <View role="list" aria-label="Settings">
           {data?.parameters.map((one) => (
             <Parameter
-              key={`${one.pid} ${one.value}`}
+              key={`${one.pid} ${one.part} ${one.value}`}
               one={one}
               uids={[row.uid, ...also]}
               acts={acts}
