@@ -71,7 +71,7 @@ const scene = (pid: number, name: string, waits: string) =>
   sheet(
     pid,
     name,
-    { ...WORD, name: 'scene, 0 for none' },
+    { ...WORD, name: 'scene (0 is none)' },
     { ...WORD, name: waits, unit: 's', power: -1, forever: true },
     { ...WORD, name: 'is held for', unit: 's', power: -1, forever: true },
     { name: 'level' },
@@ -172,7 +172,7 @@ const ALL: readonly ParameterSheet[] = [
     once: true,
   },
   flag(R.POWER_ON_SELF_TEST, 'Tests itself when switched on'),
-  sheet(R.PRESET_PLAYBACK, 'Plays back', { ...WORD, name: 'scene, 0 for none' }, { name: 'level' }),
+  sheet(R.PRESET_PLAYBACK, 'Plays back', { ...WORD, name: 'scene (0 is none)' }, { name: 'level' }),
   choose(R.PRESET_MERGEMODE, 'Scene and DMX', [
     'as it is made',
     'the highest',

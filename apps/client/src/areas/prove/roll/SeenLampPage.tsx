@@ -57,12 +57,17 @@ function Parameter({
       onSet();
       return results;
     });
-  const range = one.isText ? `${one.most} characters` : `${one.least}–${one.most} ${one.unit}`.trim();
+  const range = one.isText ? `at most ${one.most} characters` : `${one.least}–${one.most} ${one.unit}`.trim();
   return (
     <View role="listitem" className="gap-1 border-b border-line py-2">
       <View className="flex-row items-center gap-3">
-        <Text className="flex-1">{one.name}</Text>
-        <Text kind="mono">{one.why ?? one.text}</Text>
+        <View className="flex-1">
+          <Text>{one.name}</Text>
+          {one.settable && one.choices.length === 0 && <Text kind="small">{range}</Text>}
+        </View>
+        <Text kind={one.why === undefined ? 'mono' : 'small'} className={one.why === undefined ? '' : 'flex-1'}>
+          {one.why ?? one.text}
+        </Text>
       </View>
       {one.settable && one.why === undefined && (
         <View className="flex-row items-end gap-2">
@@ -79,7 +84,14 @@ function Parameter({
                 onChange={setValue}
               />
             ) : (
-              <Field label={`${one.name}, ${range}`} mono value={value} onChange={setValue} onSubmitEditing={set} />
+              <Field
+                label={`${one.name}, ${range}`}
+                hideLabel
+                mono
+                value={value}
+                onChange={setValue}
+                onSubmitEditing={set}
+              />
             )}
           </View>
           <Button label={`Set ${one.name}`} short="Set" disabled={!changed || acts.working} onPress={set} />
