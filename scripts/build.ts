@@ -66,17 +66,28 @@ function clientFingerprint(): string {
   return hash.digest('hex');
 }
 
-/** The fonts come from their npm packages; the page names them by these files. */
+const ALPHABETS = ['latin', 'latin-ext', 'greek', 'cyrillic', 'vietnamese'];
+
+/** The fonts come from their npm packages; a browser fetches the alphabets that a page has. */
 export function copyFonts() {
   const to = join(root, 'apps/client/public/fonts');
   mkdirSync(to, { recursive: true });
-  const files = {
-    'fira-sans': ['fira-sans-latin-400-normal', 'fira-sans-latin-600-normal'],
-    'fira-mono': ['fira-mono-latin-400-normal', 'fira-mono-latin-500-normal'],
-  };
-  for (const [name, list] of Object.entries(files))
-    for (const file of list)
-      cpSync(join(root, `node_modules/@fontsource/${name}/files/${file}.woff2`), join(to, `${file}.woff2`));
+  const faces = [
+    { name: 'fira-sans', family: 'Fira Sans', weights: [400, 600] },
+    { name: 'fira-mono', family: 'Fira Mono', weights: [400, 500] },
+  ].flatMap(({ name, family, weights }) => {
+    const from = join(root, `node_modules/@fontsource/${name}`);
+    const ranges = JSON.parse(readFileSync(join(from, 'unicode.json'), 'utf8')) as Record<string, string>;
+    return ALPHABETS.filter((alphabet) => ranges[alphabet] !== undefined).flatMap((alphabet) =>
+      weights.map((weight) => {
+        const file = `${name}-${alphabet}-${weight}-normal.woff2`;
+        cpSync(join(from, 'files', file), join(to, file));
+        const source = `url('${file}') format('woff2')`;
+        return `@font-face{font-family:'${family}';font-weight:${weight};font-display:swap;src:${source};unicode-range:${ranges[alphabet]}}`;
+      }),
+    );
+  });
+  writeFileSync(join(to, 'fonts.css'), `${faces.join('\n')}\n`);
 }
 
 export const expoEnvironment = (): NodeJS.ProcessEnv => ({
@@ -85,20 +96,6 @@ export const expoEnvironment = (): NodeJS.ProcessEnv => ({
   EXPO_NO_TELEMETRY: '1',
   CI: '1',
 });
-
-/**
- * The page names the scripts of all routes, to be fetched when the first screen stands: whoever has the
- * page open can then go anywhere in it, also while the server is away.
- */
-function fetchAhead(client: string): void {
-  const page = join(client, 'index.html');
-  const text = readFileSync(page, 'utf8');
-  const links = [...filesBelow(join(client, '_expo/static/js'))]
-    .map((path) => `/${relative(client, path).replaceAll('\\', '/')}`)
-    .filter((path) => path.endsWith('.js') && !text.includes(path))
-    .map((path) => `<link rel="prefetch" href="${path}" as="script" />`);
-  writeFileSync(page, text.replace('</head>', `${links.join('')}</head>`));
-}
 
 export function buildClient(): void {
   const mark = join(out, 'client.fingerprint');
@@ -114,6 +111,5 @@ export function buildClient(): void {
     { cwd: join(root, 'apps/client'), env: expoEnvironment(), encoding: 'utf8' },
   );
   if (built.status !== 0) throw new Error(`The client could not be built.\n${built.stdout}\n${built.stderr}`);
-  fetchAhead(join(out, 'client'));
   writeFileSync(mark, fingerprint);
 }
