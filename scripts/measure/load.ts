@@ -48,6 +48,8 @@ const firstAskedFor = (client: string): Promise<string[]> =>
     withPage(async (page) => {
       const asked = new Set([join(client, 'index.html')]);
       page.on('request', (request) => {
+        // Scripts of other pages are fetched behind it, while nothing else is to be done.
+        if (/prefetch/.test(request.headers()['sec-purpose'] ?? request.headers()['purpose'] ?? '')) return;
         asked.add(join(client, decodeURIComponent(new URL(request.url()).pathname)));
       });
       await page.goto(base);

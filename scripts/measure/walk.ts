@@ -7,6 +7,7 @@ import {
   PLAIN_MACHINE,
   PLAIN_MARK,
   PLAIN_PORT,
+  PROOF_PARTS,
   type Machine,
   type ShowRecords,
   type Walk,
@@ -206,23 +207,11 @@ async function failures(extent: Extent): Promise<Figure[]> {
 
 function paper(): Promise<Figure[]> {
   return withServer([], async () => {
-    const parts = [
-      'lamps',
-      'failed',
-      'not known',
-      'nodes',
-      'addresses',
-      'ports',
-      'universes',
-      'pixels',
-      'switches',
-      'what if',
-    ];
     const began = performance.now();
     const answer = await fetch(`${base}/api/proof/draft`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ format: 'pdf', parts }),
+      body: JSON.stringify({ format: 'pdf', parts: PROOF_PARTS }),
     });
     const { byteLength } = await answer.arrayBuffer();
     const seconds = (performance.now() - began) / 1000;

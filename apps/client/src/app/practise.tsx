@@ -1,1 +1,3 @@
-export { PractisePage as default } from '@/areas/practise/PractisePage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/practise/PractisePage').then(({ PractisePage }) => PractisePage));

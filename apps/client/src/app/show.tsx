@@ -1,1 +1,3 @@
-export { ShowPage as default } from '@/areas/show/ShowPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/show/ShowPage').then(({ ShowPage }) => ShowPage));

@@ -1,1 +1,3 @@
-export { WhyPage as default } from '@/areas/why/WhyPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/why/WhyPage').then(({ WhyPage }) => WhyPage));

@@ -24,3 +24,5 @@ export * from './Check';
 export * from './Chips';
 export * from './print';
 export * from './chart';
+export * from './LineChart';
+export * from './lazyPart';

@@ -1,9 +1,7 @@
 import { Slot, usePathname } from 'expo-router';
 import type { ReactNode } from 'react';
 import { FlowTools } from '@/areas/flow/FlowTools';
-import { LinksPage } from '@/areas/flow/links/LinksPage';
-import { RoutesPage } from '@/areas/flow/routes/RoutesPage';
-import { SendersPage } from '@/areas/flow/senders/SendersPage';
+import { LinksPage, RoutesPage, SendersPage } from '@/areas/lists';
 import { Split, useWide } from '@/ui';
 
 /** What stands in the list beside each part's details; the ledger has the screen to itself. */

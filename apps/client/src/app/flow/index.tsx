@@ -1,1 +1,3 @@
-export { FlowArea as default } from '@/areas/flow/FlowArea';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/flow/FlowArea').then(({ FlowArea }) => FlowArea));

@@ -1,1 +1,3 @@
-export { MapPage as default } from '@/areas/flow/routes/MapPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/flow/routes/MapPage').then(({ MapPage }) => MapPage));

@@ -1,1 +1,3 @@
-export { OutletPage as default } from '@/areas/flow/OutletPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/flow/OutletPage').then(({ OutletPage }) => OutletPage));

@@ -1,1 +1,3 @@
-export { UniversePage as default } from '@/areas/listen/UniversePage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/listen/UniversePage').then(({ UniversePage }) => UniversePage));

@@ -1,5 +1,5 @@
 import { Slot, usePathname } from 'expo-router';
-import { UniverseList } from '@/areas/listen/UniverseList';
+import { UniverseList } from '@/areas/lists';
 import { Split } from '@/ui';
 
 export default function ListenLayout() {

@@ -1,1 +1,3 @@
-export { ArrangePage as default } from '@/areas/prove/roll/ArrangePage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/prove/roll/ArrangePage').then(({ ArrangePage }) => ArrangePage));

@@ -1,1 +1,3 @@
-export { EyePage as default } from '@/areas/prove/eye/EyePage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/prove/eye/EyePage').then(({ EyePage }) => EyePage));

@@ -1,1 +1,3 @@
-export { ProveArea as default } from '@/areas/prove/ProveArea';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/prove/ProveArea').then(({ ProveArea }) => ProveArea));

@@ -1,1 +1,3 @@
-export { PicturesPage as default } from '@/areas/prove/pictures/PicturesPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/prove/pictures/PicturesPage').then(({ PicturesPage }) => PicturesPage));

@@ -1,1 +1,3 @@
-export { ProofPage as default } from '@/areas/prove/proof/ProofPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/prove/proof/ProofPage').then(({ ProofPage }) => ProofPage));

@@ -1,1 +1,3 @@
-export { WhatIfPage as default } from '@/areas/prove/whatif/WhatIfPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/prove/whatif/WhatIfPage').then(({ WhatIfPage }) => WhatIfPage));

@@ -1,1 +1,3 @@
-export { LampPage as default } from '@/areas/rig/LampPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/rig/LampPage').then(({ LampPage }) => LampPage));

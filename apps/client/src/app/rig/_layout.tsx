@@ -1,5 +1,5 @@
 import { Slot, usePathname } from 'expo-router';
-import { LampList } from '@/areas/rig/LampList';
+import { LampList } from '@/areas/lists';
 import { useSelectThere } from '@/data/exchange';
 import { RigTools } from '@/areas/rig/RigTools';
 import { Split } from '@/ui';

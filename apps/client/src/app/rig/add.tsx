@@ -1,1 +1,3 @@
-export { AddLamps as default } from '@/areas/rig/AddLamps';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/rig/AddLamps').then(({ AddLamps }) => AddLamps));

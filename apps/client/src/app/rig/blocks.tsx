@@ -1,1 +1,3 @@
-export { BlocksPage as default } from '@/areas/rig/BlocksPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/rig/BlocksPage').then(({ BlocksPage }) => BlocksPage));

@@ -1,1 +1,3 @@
-export { ChangeLamps as default } from '@/areas/rig/ChangeLamps';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/rig/ChangeLamps').then(({ ChangeLamps }) => ChangeLamps));

@@ -1,1 +1,3 @@
-export { DipPage as default } from '@/areas/rig/DipPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/rig/DipPage').then(({ DipPage }) => DipPage));

@@ -1,1 +1,3 @@
-export { ExchangePage as default } from '@/areas/rig/exchange/ExchangePage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/rig/exchange/ExchangePage').then(({ ExchangePage }) => ExchangePage));

@@ -1,1 +1,3 @@
-export { FilesPage as default } from '@/areas/rig/files/FilesPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/rig/files/FilesPage').then(({ FilesPage }) => FilesPage));

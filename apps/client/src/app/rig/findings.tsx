@@ -1,1 +1,3 @@
-export { FindingsPage as default } from '@/areas/rig/FindingsPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/rig/FindingsPage').then(({ FindingsPage }) => FindingsPage));

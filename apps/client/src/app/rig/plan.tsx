@@ -1,1 +1,3 @@
-export { PlanPage as default } from '@/areas/rig/plan/PlanPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/rig/plan/PlanPage').then(({ PlanPage }) => PlanPage));

@@ -1,1 +1,3 @@
-export { MachinePage as default } from '@/areas/wire/machine/MachinePage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/wire/machine/MachinePage').then(({ MachinePage }) => MachinePage));

@@ -1,5 +1,5 @@
 import { Slot, usePathname } from 'expo-router';
-import { MachineList } from '@/areas/wire/MachineList';
+import { MachineList } from '@/areas/lists';
 import { WireTools } from '@/areas/wire/WireTools';
 import { Split } from '@/ui';
 

@@ -1,1 +1,3 @@
-export { WireFindings as default } from '@/areas/wire/WireFindings';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/wire/WireFindings').then(({ WireFindings }) => WireFindings));

@@ -1,1 +1,3 @@
-export { HerePage as default } from '@/areas/wire/HerePage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/wire/HerePage').then(({ HerePage }) => HerePage));

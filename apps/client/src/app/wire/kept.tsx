@@ -1,1 +1,3 @@
-export { KeptPage as default } from '@/areas/wire/KeptPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/wire/KeptPage').then(({ KeptPage }) => KeptPage));

@@ -1,1 +1,3 @@
-export { ReachPage as default } from '@/areas/wire/ReachPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/wire/ReachPage').then(({ ReachPage }) => ReachPage));

@@ -1,1 +1,5 @@
-export { SameComputerPage as default } from '@/areas/wire/adapters/SameComputerPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() =>
+  import('@/areas/wire/adapters/SameComputerPage').then(({ SameComputerPage }) => SameComputerPage),
+);

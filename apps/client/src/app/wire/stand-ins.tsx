@@ -1,1 +1,3 @@
-export { StandInsPage as default } from '@/areas/wire/StandInsPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/wire/StandInsPage').then(({ StandInsPage }) => StandInsPage));

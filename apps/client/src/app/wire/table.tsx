@@ -1,1 +1,3 @@
-export { PortTable as default } from '@/areas/wire/PortTable';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/wire/PortTable').then(({ PortTable }) => PortTable));

@@ -1,9 +1,8 @@
 /** Packets a second of each stream, over the last minute. */
 import { useEffect, useState } from 'react';
 import { View, useWindowDimensions } from 'react-native';
-import { LineChart } from 'react-native-chart-kit';
 import type { StreamReport } from '@taxiarch/core/stream';
-import { Text, useChartConfig, useWide } from '@/ui';
+import { LineChart, Text, useChartConfig, useWide } from '@/ui';
 
 const SPAN = 60;
 const TICK_MS = 1000;

@@ -1,1 +1,3 @@
-export { LinkPage as default } from '@/areas/flow/links/LinkPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/flow/links/LinkPage').then(({ LinkPage }) => LinkPage));

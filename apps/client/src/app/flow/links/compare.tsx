@@ -1,1 +1,3 @@
-export { ComparePage as default } from '@/areas/flow/links/ComparePage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/flow/links/ComparePage').then(({ ComparePage }) => ComparePage));

@@ -1,4 +1,4 @@
-import { LinksPage } from '@/areas/flow/links/LinksPage';
+import { LinksPage } from '@/areas/lists';
 import { Empty, useWide } from '@/ui';
 
 export default function Links() {

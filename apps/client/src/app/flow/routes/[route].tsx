@@ -1,1 +1,3 @@
-export { RoutePage as default } from '@/areas/flow/routes/RoutePage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/flow/routes/RoutePage').then(({ RoutePage }) => RoutePage));

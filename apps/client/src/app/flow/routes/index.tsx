@@ -1,4 +1,4 @@
-import { RoutesPage } from '@/areas/flow/routes/RoutesPage';
+import { RoutesPage } from '@/areas/lists';
 import { Empty, useWide } from '@/ui';
 
 export default function Routes() {

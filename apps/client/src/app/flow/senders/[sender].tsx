@@ -1,1 +1,3 @@
-export { SenderPage as default } from '@/areas/flow/senders/SenderPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/flow/senders/SenderPage').then(({ SenderPage }) => SenderPage));

@@ -1,4 +1,4 @@
-import { SendersPage } from '@/areas/flow/senders/SendersPage';
+import { SendersPage } from '@/areas/lists';
 import { Empty, useWide } from '@/ui';
 
 export default function Senders() {

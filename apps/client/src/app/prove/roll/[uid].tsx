@@ -1,1 +1,3 @@
-export { SeenLampPage as default } from '@/areas/prove/roll/SeenLampPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/prove/roll/SeenLampPage').then(({ SeenLampPage }) => SeenLampPage));

@@ -1,1 +1,3 @@
-export { RollPage as default } from '@/areas/prove/roll/RollPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/prove/roll/RollPage').then(({ RollPage }) => RollPage));

@@ -1,1 +1,3 @@
-export { WalkPage as default } from '@/areas/prove/walk/WalkPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/prove/walk/WalkPage').then(({ WalkPage }) => WalkPage));

@@ -1,1 +1,3 @@
-export { WalksPage as default } from '@/areas/prove/walk/WalksPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/prove/walk/WalksPage').then(({ WalksPage }) => WalksPage));

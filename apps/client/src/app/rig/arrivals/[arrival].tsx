@@ -1,1 +1,3 @@
-export { ArrivalPage as default } from '@/areas/rig/arrivals/ArrivalPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/rig/arrivals/ArrivalPage').then(({ ArrivalPage }) => ArrivalPage));

@@ -1,1 +1,3 @@
-export { ControllerPage as default } from '@/areas/rig/pixels/ControllerPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/rig/pixels/ControllerPage').then(({ ControllerPage }) => ControllerPage));

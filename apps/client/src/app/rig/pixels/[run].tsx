@@ -1,1 +1,3 @@
-export { RunPage as default } from '@/areas/rig/pixels/RunPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/rig/pixels/RunPage').then(({ RunPage }) => RunPage));

@@ -1,1 +1,3 @@
-export { PixelsPage as default } from '@/areas/rig/pixels/PixelsPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/rig/pixels/PixelsPage').then(({ PixelsPage }) => PixelsPage));

@@ -1,1 +1,3 @@
-export { TypePage as default } from '@/areas/rig/types/TypePage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/rig/types/TypePage').then(({ TypePage }) => TypePage));

@@ -1,1 +1,3 @@
-export { TypesPage as default } from '@/areas/rig/types/TypesPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/rig/types/TypesPage').then(({ TypesPage }) => TypesPage));

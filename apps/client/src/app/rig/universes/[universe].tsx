@@ -1,1 +1,3 @@
-export { UniversePatch as default } from '@/areas/rig/universes/UniversePatch';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/rig/universes/UniversePatch').then(({ UniversePatch }) => UniversePatch));

@@ -1,1 +1,3 @@
-export { AddUniverses as default } from '@/areas/rig/universes/AddUniverses';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/rig/universes/AddUniverses').then(({ AddUniverses }) => AddUniverses));

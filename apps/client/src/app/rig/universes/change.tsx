@@ -1,1 +1,5 @@
-export { ChangeUniverses as default } from '@/areas/rig/universes/ChangeUniverses';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() =>
+  import('@/areas/rig/universes/ChangeUniverses').then(({ ChangeUniverses }) => ChangeUniverses),
+);

@@ -1,1 +1,3 @@
-export { UniversesPage as default } from '@/areas/rig/universes/UniversesPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/rig/universes/UniversesPage').then(({ UniversesPage }) => UniversesPage));

@@ -1,1 +1,3 @@
-export { AdapterPage as default } from '@/areas/wire/adapters/AdapterPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/wire/adapters/AdapterPage').then(({ AdapterPage }) => AdapterPage));

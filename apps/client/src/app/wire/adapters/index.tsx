@@ -1,1 +1,3 @@
-export { AdaptersPage as default } from '@/areas/wire/adapters/AdaptersPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/wire/adapters/AdaptersPage').then(({ AdaptersPage }) => AdaptersPage));

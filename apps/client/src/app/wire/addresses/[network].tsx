@@ -1,1 +1,3 @@
-export { NetworkPage as default } from '@/areas/wire/addresses/NetworkPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/wire/addresses/NetworkPage').then(({ NetworkPage }) => NetworkPage));

@@ -1,1 +1,5 @@
-export { AddressesPage as default } from '@/areas/wire/addresses/AddressesPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() =>
+  import('@/areas/wire/addresses/AddressesPage').then(({ AddressesPage }) => AddressesPage),
+);

@@ -1,1 +1,3 @@
-export { EditMachine as default } from '@/areas/wire/machine/EditMachine';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/wire/machine/EditMachine').then(({ EditMachine }) => EditMachine));

@@ -1,1 +1,3 @@
-export { ModelPage as default } from '@/areas/wire/models/ModelPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/wire/models/ModelPage').then(({ ModelPage }) => ModelPage));

@@ -1,1 +1,3 @@
-export { ModelsPage as default } from '@/areas/wire/models/ModelsPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/wire/models/ModelsPage').then(({ ModelsPage }) => ModelsPage));

@@ -1,1 +1,3 @@
-export { PortsPage as default } from '@/areas/wire/machine/PortsPage';
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/wire/machine/PortsPage').then(({ PortsPage }) => PortsPage));

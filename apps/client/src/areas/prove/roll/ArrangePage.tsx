@@ -12,8 +12,7 @@ import {
 import { callRoll, setGreeting, setLamps, useGreeting, useRoll } from '@/data/roll';
 import { useShow } from '@/data/show';
 import { Button, Check, Choice, Empty, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
-import { AskHot } from './AskHot';
-import { Outcomes } from './Outcomes';
+import { footOf } from './footOf';
 import { useLampActs, type LampActs } from './useLampActs';
 
 const WORDS: Readonly<Record<ArrangeOrder, string>> = {
@@ -51,14 +50,7 @@ function Arrange({ roll }: { roll: RollReply }) {
           {unplaced.length > 0 && ` ${count(unplaced.length, 'lamp')} find no room.`}
         </Sentence>
       }
-      foot={
-        acts.asking || acts.trouble !== '' || acts.results ? (
-          <>
-            <AskHot acts={acts} />
-            {acts.results && <Outcomes results={acts.results} rows={roll.rows} onClose={acts.close} />}
-          </>
-        ) : undefined
-      }
+      foot={footOf(acts, roll.rows)}
       acts={
         asked.length === 0 ? (
           <Button label="Call the roll" look="main" grow onPress={() => void callRoll()} />

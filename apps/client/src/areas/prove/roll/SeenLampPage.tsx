@@ -11,8 +11,7 @@ import { call } from '@/data/api';
 import { propose, useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
 import { Button, Empty, Field, Pick, Screen, Section, Sentence, StateWord, Text, count, spell } from '@/ui';
-import { AskHot } from './AskHot';
-import { Outcomes } from './Outcomes';
+import { footOf } from './footOf';
 import { useLampActs, type LampActs } from './useLampActs';
 
 export function SeenLampPage() {
@@ -146,14 +145,7 @@ function Seen({ roll, row, seen, also }: SeenProps) {
           </Text>
         </View>
       }
-      foot={
-        acts.asking || acts.trouble !== '' || acts.results ? (
-          <>
-            <AskHot acts={acts} />
-            {acts.results && <Outcomes results={acts.results} rows={roll.rows} onClose={acts.close} />}
-          </>
-        ) : undefined
-      }
+      foot={footOf(acts, roll.rows)}
       acts={
         <>
           <Button

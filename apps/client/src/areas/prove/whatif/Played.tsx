@@ -1,9 +1,8 @@
 /** A time line as it was played: lit lamps over time, the ship at a moment, and the worst first. */
 import { useMemo, useState } from 'react';
 import { View, useWindowDimensions } from 'react-native';
-import { LineChart } from 'react-native-chart-kit';
 import type { WhatIfReport } from '@taxiarch/core/whatif';
-import { Fold, Section, Slider, Text, useChartConfig, useColour, useWide } from '@/ui';
+import { Fold, LineChart, Section, Slider, Text, useChartConfig, useColour, useWide } from '@/ui';
 import { LampMap } from './LampMap';
 
 const WIDE = 640;
