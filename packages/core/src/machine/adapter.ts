@@ -29,7 +29,8 @@ export const NEW_ADAPTER: AdapterPlan = {
   rate: 40,
   priority: PLAIN_PORT.priority,
   loss: PLAIN_PORT.loss,
-  start: 'wait',
+  // As a plain adapter does: whoever looks at its far end sees at once that frames come.
+  start: 'black',
   serial: '',
   line: { at: '', slots: 512, routeId: null },
 };
