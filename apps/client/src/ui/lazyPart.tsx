@@ -1,5 +1,7 @@
 /** Pages, and parts of them, whose script comes when they are first shown. */
 import { lazy, Suspense, useEffect, useState, type ComponentType } from 'react';
+import { View } from 'react-native';
+import { Button } from './Button';
 import { Empty } from './Empty';
 
 /** From one try to fetch a script to the next, ms */
@@ -7,13 +9,23 @@ const AGAIN_MS = 1000;
 /** A script that comes sooner is not talked about, ms. */
 const LATE_MS = 600;
 
+/** Whoever has waited so long is told what else can be done, ms. */
+const LONG_MS = 8000;
+
 function BeingFetched() {
-  const [late, setLate] = useState(false);
+  const [waited, setWaited] = useState(0);
   useEffect(() => {
-    const timer = setTimeout(() => setLate(true), LATE_MS);
-    return () => clearTimeout(timer);
+    const timers = [LATE_MS, LONG_MS].map((ms) => setTimeout(() => setWaited(ms), ms));
+    return () => timers.forEach(clearTimeout);
   }, []);
-  return late ? <Empty>This is being fetched…</Empty> : null;
+  if (waited === 0) return null;
+  if (waited < LONG_MS) return <Empty>This is being fetched…</Empty>;
+  return (
+    <View className="items-center gap-3">
+      <Empty>This does not come: the server is away, or Taxiarch was renewed since this page was opened.</Empty>
+      <Button label="Load the page anew" onPress={() => location.reload()} />
+    </View>
+  );
 }
 
 /** What `load` fetches; a script that does not come is asked for until it does. */
