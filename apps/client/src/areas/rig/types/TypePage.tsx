@@ -66,9 +66,11 @@ export function TypePage() {
   const types = useTypes();
   const type = types.find((one) => one.id === id);
   if (id === 'new') return <TypeEditor key="new" type={undefined} />;
+  // Until the show is there, one of the library of the same id would stand for its own.
+  if (!loaded) return null;
   if (type?.unknown) return <UnknownType key={id} type={type} />;
   if (type) return <TypeEditor key={id} type={type} />;
-  return loaded ? <Empty>This type is not in the show any more.</Empty> : null;
+  return <Empty>This type is not in the show any more.</Empty>;
 }
 
 function TypeEditor({ type }: { type: FixtureType | undefined }) {

@@ -92,7 +92,9 @@ export function ModelPage() {
         model={undefined}
       />
     );
-  if (!known) return loaded ? <Empty>This model is neither in the show nor in the library.</Empty> : null;
+  // Until the show is there, one of the library of the same id would stand for its own.
+  if (!loaded) return null;
+  if (!known) return <Empty>This model is neither in the show nor in the library.</Empty>;
   return <Editor key={id} start={known} model={records.model.find((one) => one.id === id)} />;
 }
 
