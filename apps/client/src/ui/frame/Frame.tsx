@@ -10,6 +10,7 @@ import { DoneBar } from './DoneBar';
 import { ErrorBoundary } from './ErrorBoundary';
 import { Jump } from './Jump';
 import { LiveStrip } from './LiveStrip';
+import { OnItsWay } from './OnItsWay';
 import { PracticeBar } from './PracticeBar';
 import { TopLine } from './TopLine';
 import { WhoIsHere } from './WhoIsHere';
@@ -48,6 +49,7 @@ export function Frame() {
           {wide && <AreaBar upright />}
           <View className="flex-1">
             <TopLine onJump={() => setJumping(true)} />
+            <OnItsWay />
             <View role="main" className="flex-1">
               <ErrorBoundary path={path}>
                 <Slot />
