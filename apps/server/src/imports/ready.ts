@@ -6,6 +6,7 @@ import {
   compareRig,
   consequencesOf,
   fitted,
+  type ImportRow,
   type Incoming,
   planImport,
   settleTypes,
@@ -49,7 +50,7 @@ export interface Choices {
 const NO_NOTES: readonly string[] = [];
 
 interface Look {
-  readonly rows: ReturnType<typeof compareRig>;
+  readonly rows: readonly ImportRow[];
   readonly unknown: readonly UnknownType[];
   readonly incoming: Incoming;
   readonly notes: readonly string[];

@@ -24,10 +24,10 @@ export type PaperOrder =
     };
 
 const { resolve } = createRequire(import.meta.url);
-const folders = [FIRA, DEJAVU].map((name) => dirname(resolve(`${name}/package.json`))) as [string, string];
-const fonts = fontsIn(...folders);
+const [fira, dejavu] = [FIRA, DEJAVU].map((name) => dirname(resolve(`${name}/package.json`)));
+const fonts = fontsIn(fira!, dejavu!);
 pdfmake.setFonts({ ...fonts });
-pdfmake.setLocalAccessPolicy((path: string) => folders.some((folder) => path.startsWith(folder)));
+pdfmake.setLocalAccessPolicy((path: string) => [fira!, dejavu!].some((folder) => path.startsWith(folder)));
 pdfmake.setUrlAccessPolicy(() => false);
 const letters = new Letters(fonts);
 

@@ -9,6 +9,7 @@ import {
   decodeSlotInfo,
   encodeLabel,
   encodeStartAddress,
+  canBeSet,
   checkValue,
   countedIn,
   isSetting,
@@ -128,7 +129,7 @@ export class LampSetter {
     if (known || pid < Rdm.FIRST_OWN) return known ?? unknownSheet(pid);
     const [answer] = await this.roll.askNow(uid, [getOf(uid, Rdm.PARAMETER_DESCRIPTION, numbered(pid))]);
     const described = answer?.kind === 'ack' ? decodeParameterDescription(answer.data) : undefined;
-    return (described?.ok ? sheetOfOwn(described.value) : undefined) ?? unknownSheet(pid);
+    return described?.ok ? (sheetOfOwn(described.value) ?? unknownSheet(pid, described.value.name)) : unknownSheet(pid);
   }
 
   /** Names of what a numbered setting can be, as the lamp tells them. */
@@ -166,7 +167,7 @@ export class LampSetter {
     const why = whyUntold(sheet, answer) ?? (read && !read.ok ? read.why : undefined);
     const choices = await this.choicesOf(uid, sheet, Number(values[1] ?? 0));
     // Of a numbered one the second tells how many there are.
-    const parts = why === undefined ? (sheet.named ? sheet.parts.slice(0, 1) : sheet.parts) : sheet.parts.slice(0, 1);
+    const parts = why !== undefined || sheet.named ? sheet.parts.slice(0, 1) : sheet.parts;
     return parts.map((part, i): LampParameter => {
       const value = values[i] ?? null;
       const meant = part.choices.length > 0 ? part.choices : choices;
@@ -221,22 +222,21 @@ export class LampSetter {
   private async setPart(uid: string, pid: number, value: number | string, which: number): Promise<LampOutcome> {
     const sheet = await this.sheet(uid, pid);
     const refused = (says: string): LampOutcome => ({ uid, state: 'refused', says });
-    if (sheet.parts.length === 0 || (!sheet.get && !sheet.set))
-      return { uid, state: 'not known', says: 'It does not say what this setting is.' };
+    if (!sheet.get && !sheet.set) return { uid, state: 'not known', says: 'It does not say what this setting is.' };
     // What is its maker's own may have another range in each.
     const fits = checkValue(sheet, which, value);
     if (!fits.ok) return refused(fits.why);
-    const values: (number | string)[] = sheet.parts.map(() => value);
+    let before: readonly (number | string)[] = [];
     if (sheet.parts.filter(({ told }) => !told).length > 1) {
-      const [before] = await this.roll.askNow(uid, [getOf(uid, pid)]);
-      const bad = outcomeOf(uid, before);
+      const [answer] = await this.roll.askNow(uid, [getOf(uid, pid)]);
+      const bad = outcomeOf(uid, answer);
       if (bad) return bad;
-      const read = before?.kind === 'ack' ? readValues(sheet, before.data) : undefined;
+      const read = answer?.kind === 'ack' ? readValues(sheet, answer.data) : undefined;
       if (!read?.ok) return refused(read?.why ?? 'It does not say how it is set now.');
-      values.splice(0, values.length, ...read.value);
-      values[which] = value;
+      before = read.value;
     }
-    const data = writeValues(sheet, values);
+    const values = sheet.parts.map((_, i) => (i === which ? value : (before[i] ?? 0)));
+    const data = writeValues(sheet, values, which);
     if (!data.ok) return refused(data.why);
     const part = sheet.parts[which]!;
     const called = part.name === '' ? sheet.name : `${sheet.name}, ${part.name}`;
@@ -267,11 +267,6 @@ const MOST_CHOICES = 32;
 
 /** Why a lamp does not say how a setting is; undefined where it does, or where it is only to be set. */
 function whyUntold({ get, set }: ParameterSheet, answer: LampAnswer | undefined): string | undefined {
-  if (!get) return set ? undefined : 'What this is, the lamp does not say.';
+  if (!get) return set ? undefined : 'It is listed; what its values mean is not known here.';
   return answer?.kind === 'ack' ? undefined : answer ? answerText(answer) : 'It was not asked.';
 }
-
-const canBeSet = (sheet: ParameterSheet, which: number): boolean => {
-  const { told } = sheet.parts[which]!;
-  return sheet.set && (!told || sheet.parts.every((one) => one.told));
-};

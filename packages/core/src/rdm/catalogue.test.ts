@@ -67,6 +67,13 @@ test('what is only told is not sent: the slots of a block, the count of the curv
   expect(checkValue(parameterSheet(Rdm.LOCK_STATE)!, 0, 1)).toMatchObject({ ok: false, why: 'Lock cannot be set.' });
 });
 
+test('where one value of several is set, the others go back as they came, whatever they are', () => {
+  const clock = parameterSheet(Rdm.REAL_TIME_CLOCK)!;
+  expect(writeValues(clock, [1999, 1, 1, 0, 0, 0])).toMatchObject({ ok: false });
+  expect([...value(writeValues(clock, [1999, 1, 1, 0, 30, 0], 4))]).toEqual([7, 207, 1, 1, 0, 30, 0]);
+  expect(writeValues(clock, [1999, 1, 1, 0, 61, 0], 4)).toMatchObject({ why: 'Clock, minute, runs from 0 to 59.' });
+});
+
 test('settings are said with their range and unit', () => {
   const hours = parameterSheet(Rdm.DEVICE_HOURS)!;
   expect(valueText(hours.parts[0]!, value(readValues(hours, Uint8Array.of(0, 1, 17, 112)))[0]!)).toBe('70000 h');
@@ -121,6 +128,7 @@ test('any description and any bytes are read or refused, and what is read can be
 
 test('what is listed and not known is named by its number; what names others is no setting', () => {
   expect(unknownSheet(0x8123)).toMatchObject({ name: 'Parameter 0x8123', get: false, set: false });
+  expect(unknownSheet(0x8123, 'Fog').name).toBe('Fog');
   expect([Rdm.CURVE_DESCRIPTION, Rdm.SENSOR_VALUE, Rdm.DMX_START_ADDRESS].map(isSetting)).toEqual([
     false,
     false,

@@ -215,9 +215,9 @@ export const isSetting = (pid: number): boolean => !ELSEWHERE.has(pid);
 export const parameterSheet = (pid: number): ParameterSheet | undefined => SHEETS.get(pid);
 
 const hex = (pid: number): string => `0x${pid.toString(16).padStart(4, '0')}`;
-/** One that is listed, and of which no more is known. */
-export const unknownSheet = (pid: number): ParameterSheet => ({
-  ...{ pid, name: `Parameter ${hex(pid)}`, get: false, set: false, parts: [PLAIN] },
+/** One that is listed, and of which no more than perhaps its name is known. */
+export const unknownSheet = (pid: number, name = ''): ParameterSheet => ({
+  ...{ pid, name: name || `Parameter ${hex(pid)}`, get: false, set: false, parts: [PLAIN] },
 });
 
 const ASCII = 2;
@@ -285,16 +285,20 @@ export function readValues({ parts }: ParameterSheet, data: Uint8Array): Result<
 const isChosen = ({ choices }: ParameterPart, value: number): boolean =>
   choices.length === 0 || choices.some((one) => one.value === value);
 
-/** Values to be sent, one for each part; those that are only told are left out. Refused in a sentence if out of range. */
+/**
+ * Values to be sent, one for each part; those that are only told are left out. Refused in a sentence if out of range;
+ * with `which` only that part is looked at, and the others go back as they came.
+ */
 export function writeValues(
   sheet: ParameterSheet,
   values: readonly (number | string)[],
+  which?: number,
 ): Result<Uint8Array, 'out-of-range'> {
   const bytes: number[] = [];
   for (const [i, part] of sheet.parts.entries()) {
     if (part.told) continue;
     const value = values[i]!;
-    const fits = checkValue(sheet, i, value);
+    const fits = which === undefined || which === i ? checkValue(sheet, i, value) : ok(null);
     if (!fits.ok) return fits;
     const data = new Uint8Array(part.size);
     if (part.size === 0) bytes.push(...encodeLabel(String(value)));
@@ -306,17 +310,21 @@ export function writeValues(
   return ok(Uint8Array.from(bytes));
 }
 
+/** It is set without a value. */
+const isAct = ({ parts }: ParameterSheet): boolean => parts.every(({ told }) => told);
+
+export const canBeSet = (sheet: ParameterSheet, which: number): boolean => {
+  const part = sheet.parts[which];
+  return sheet.set && part !== undefined && (!part.told || isAct(sheet));
+};
+
 /** Whether a part can be set to a value; a sentence if not. */
-export function checkValue(
-  { name, parts, set }: ParameterSheet,
-  which: number,
-  value: number | string,
-): Result<null, 'out-of-range'> {
-  const part = parts[which];
-  const isAct = parts.every(({ told }) => told);
-  if (!set || !part || (part.told && !isAct)) return refuse('out-of-range', `${name} cannot be set.`);
+export function checkValue(sheet: ParameterSheet, which: number, value: number | string): Result<null, 'out-of-range'> {
+  const { name, parts } = sheet;
+  if (!canBeSet(sheet, which)) return refuse('out-of-range', `${name} cannot be set.`);
+  const part = parts[which]!;
   const called = part.name === '' ? name : `${name}, ${part.name},`;
-  if (isAct)
+  if (isAct(sheet))
     return value === part.most
       ? ok(null)
       : refuse('out-of-range', `${called} can be set to ${valueText(part, part.most)} only.`);
