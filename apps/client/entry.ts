@@ -1,4 +1,3 @@
-/** Where the client begins: before the router, so that every part of it is fetched in our way. */
-import '@expo/metro-runtime';
-import './src/data/parts';
+/** Where the client begins. The router sets its own way of fetching parts as it begins; ours takes its place before the first is needed. */
 import 'expo-router/entry';
+import './src/data/parts';

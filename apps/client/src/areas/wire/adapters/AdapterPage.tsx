@@ -128,15 +128,8 @@ function planOf(form: Form): AdapterPlan {
   const number = (text: string) => wholeFrom(text) ?? 0;
   const seconds = Number(form.after) || 0;
   return {
-    ...{
-      name,
-      use,
-      start,
-      serial,
-      universe: number(form.universe),
-      rate: number(form.rate),
-      priority: number(form.priority),
-    },
+    ...{ name, use, start, serial },
+    ...{ universe: number(form.universe), rate: number(form.rate), priority: number(form.priority) },
     loss: { kind: form.loss, after: form.loss === 'fade' ? 0 : seconds, over: form.loss === 'fade' ? seconds : 0 },
     line: { at, slots: number(form.slots), routeId: routeId === UNIVERSE ? null : routeId },
   };
