@@ -1,4 +1,5 @@
 /** Small choices of one person at one device, kept in the browser's storage and followed by every screen. */
+import { useMemo } from 'react';
 import { Emitter, useFollowed } from './emitter';
 
 const changed = new Emitter();
@@ -21,6 +22,15 @@ export class Preference {
 }
 
 export const usePreference = (preference: Preference): string => useFollowed(preference);
+
+/**
+ * How a list is shown: search, filter, order. It outlives its screen and a reload of this tab, so that a list comes back
+ * as it was left, whatever way leads to it.
+ */
+export function useListChoice<T extends string = string>(key: string, first: NoInfer<T>): [T, (value: T) => void] {
+  const choice = useMemo(() => new Preference(sessionStorage, `list ${key}`, first), [key, first]);
+  return [usePreference(choice) as T, (value) => choice.write(value)];
+}
 
 /** Who sits here, for the history; empty until this device has been asked. */
 export const personName = new Preference(localStorage, 'person', '');

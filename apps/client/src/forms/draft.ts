@@ -1,13 +1,16 @@
-/** Half-typed forms: kept while the page is open, so that leaving a screen loses nothing. */
+/** Half-typed forms: kept for the tab, so that neither leaving a screen nor a reload loses anything. */
 import { useCallback, useSyncExternalStore } from 'react';
 import { Emitter } from '@/data/emitter';
 
-const drafts = new Map<string, unknown>();
+const STORED = 'drafts';
+
+const drafts = new Map<string, unknown>(JSON.parse(sessionStorage.getItem(STORED) ?? '[]') as [string, unknown][]);
 const changed = new Emitter();
 
 function keep(key: string, value: unknown): void {
   if (value === undefined) drafts.delete(key);
   else drafts.set(key, value);
+  sessionStorage.setItem(STORED, JSON.stringify([...drafts]));
   changed.emit();
 }
 

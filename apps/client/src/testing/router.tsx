@@ -13,10 +13,13 @@ export const useLocalSearchParams = () => routed.params;
 export const useGlobalSearchParams = useLocalSearchParams;
 export const useRouter = () => ({
   navigate: (to: string) => void routed.sent.push(to),
+  push: (to: string) => void routed.sent.push(to),
   replace: (to: string) => void routed.sent.push(to),
+  canGoBack: () => false,
   setParams: (params: Record<string, string>) => void Object.assign(routed.params, params),
 });
-export const Slot = () => null;
+export const useNavigation = () => ({ getState: () => undefined });
+export const useIsFocused = () => true;
 
 interface LinkProps {
   href: string;

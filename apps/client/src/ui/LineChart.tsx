@@ -3,6 +3,7 @@ import type { ComponentProps } from 'react';
 import type { LineChart as Chart } from 'react-native-chart-kit';
 import { lazyPart } from './lazyPart';
 
-export const LineChart = lazyPart<ComponentProps<typeof Chart>>(() =>
-  import('react-native-chart-kit').then((kit) => kit.LineChart),
+export const LineChart = lazyPart<ComponentProps<typeof Chart>>(
+  () => import('react-native-chart-kit').then((kit) => kit.LineChart),
+  null,
 );

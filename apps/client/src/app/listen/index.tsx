@@ -1,5 +1,6 @@
-import { Empty } from '@/ui';
+import { UniverseList } from '@/areas/lists';
+import { Empty, useWide } from '@/ui';
 
-export default function NoUniverse() {
-  return <Empty>Choose a universe to see its 512 slots alive.</Empty>;
+export default function Listen() {
+  return useWide() ? <Empty>Choose a universe to see its 512 slots alive.</Empty> : <UniverseList />;
 }

@@ -1,5 +1,6 @@
-import { Empty } from '@/ui';
+import { LampList } from '@/areas/lists';
+import { Empty, useWide } from '@/ui';
 
-export default function NoLamp() {
-  return <Empty>Choose a lamp to see its channels, with what is on the wire now.</Empty>;
+export default function Rig() {
+  return useWide() ? <Empty>Choose a lamp to see its channels, with what is on the wire now.</Empty> : <LampList />;
 }

@@ -15,7 +15,7 @@ import {
   type Sender,
   sendersOf,
 } from '@taxiarch/core/flow';
-import { placeFilter, usePreference } from '@/data/preferences';
+import { placeFilter, useListChoice, usePreference } from '@/data/preferences';
 import { useLive } from '@/data/live';
 import { useMachines } from '@/data/machines';
 import { whyHref } from '@/data/diagnosis';
@@ -179,8 +179,8 @@ export function FlowArea() {
   const entries = useMachines();
   const findings = useNetworkFindings();
   const place = usePreference(placeFilter);
-  const [view, setView] = useState<(typeof VIEWS)[number]['value']>('rows');
-  const [only, setOnly] = useState('');
+  const [view, setView] = useListChoice<(typeof VIEWS)[number]['value']>('flow view', 'rows');
+  const [only, setOnly] = useListChoice('flow only', '');
   const [chosen, setChosen] = useState<ReadonlySet<number>>();
   const all = ledger(records, patch, live, entries);
   const rows = filterLedger(all, only, patch, place);

@@ -1,19 +1,20 @@
 /** Every universe, planned or heard, in one list with how it stands. */
 import { useGlobalSearchParams, usePathname, useRouter } from 'expo-router';
-import { Fragment } from 'react';
+import { Fragment, useEffect } from 'react';
 import { FlatList, View } from 'react-native';
 import { formatWire } from '@taxiarch/core/address';
 import type { LiveReport } from '@taxiarch/core/contract';
 import type { StreamState, UniverseReport } from '@taxiarch/core/stream';
 import { pennantOf, sendersOf } from '@taxiarch/core/flow';
 import { useLive } from '@/data/live';
+import { useListChoice } from '@/data/preferences';
 import { useShow } from '@/data/show';
 import { Button, PennantFlag, Row, Screen, Sentence, SentenceLink, StateWord, Text, count } from '@/ui';
 import { tokenOf } from '@/data/universes';
 
 const UNEASY: readonly StreamState[] = ['contested', 'ragged', 'silent', 'stray'];
 
-const hrefOf = (state: StreamState | 'all') => (state === 'all' ? '/listen' : (`/listen?state=${state}` as const));
+const hrefOf = (state: StreamState | 'all') => `/listen?state=${state}` as const;
 
 /** “12 of 13 universes steady. 1 silent.” Each number leads to those that it counts. */
 function StandingSentence({ live }: { live: LiveReport | undefined }) {
@@ -72,13 +73,23 @@ export function UniverseList() {
   const router = useRouter();
   const live = useLive();
   const here = usePathname();
-  const { state } = useGlobalSearchParams<{ state?: string }>();
-  const shown = live?.universes.filter((one) => state === undefined || one.state === state) ?? [];
+  const { state: asked } = useGlobalSearchParams<{ state?: string }>();
+  const [state, setState] = useListChoice('universes state', 'all');
+  // The address asks for a state; the list keeps to it while its universes are looked at.
+  useEffect(() => {
+    if (here === '/listen' && asked !== undefined) setState(asked);
+  });
+  const shown = live?.universes.filter((one) => state === 'all' || one.state === state) ?? [];
   return (
     <Screen
       fixed
       sentence={<StandingSentence live={live} />}
-      acts={<Button label="Add universes" grow onPress={() => router.navigate('/rig/universes/add')} />}
+      acts={
+        <>
+          {state !== 'all' && <Button label="Show all" grow onPress={() => router.navigate('/listen?state=all')} />}
+          <Button label="Add universes" grow onPress={() => router.navigate('/rig/universes/add')} />
+        </>
+      }
     >
       <FlatList
         data={shown}
@@ -86,7 +97,7 @@ export function UniverseList() {
         renderItem={({ item }) => <UniverseRow universe={item} chosen={here === `/listen/${tokenOf(item)}`} />}
         ListEmptyComponent={
           <Text kind="soft" className="px-4 py-3">
-            {state !== undefined && `No universe is ${state} now. `}Universes appear here as soon as they are planned or
+            {state !== 'all' && `No universe is ${state} now. `}Universes appear here as soon as they are planned or
             heard. If a console sends and nothing comes, look at which interface is in use: tap the show’s name above.
           </Text>
         }

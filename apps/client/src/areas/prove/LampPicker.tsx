@@ -1,12 +1,12 @@
 /** Choosing lamps for a walk: all of a place, or one by one. */
 import Check from 'lucide-react-native/icons/check';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
 import { formatAddress } from '@taxiarch/core/address';
 import { matchesWords } from '@taxiarch/core/jump';
 import type { Lamp } from '@taxiarch/core/records';
 import { useSelection, walkSelection } from '@/data/selection';
-import { placeFilter, usePreference } from '@/data/preferences';
+import { placeFilter, usePreference, useListChoice } from '@/data/preferences';
 import { useShow } from '@/data/show';
 import { Button, Field, Screen, Sentence, Text, count, useColour } from '@/ui';
 
@@ -38,7 +38,7 @@ function PickRow({ lamp, on }: { lamp: Lamp; on: boolean }) {
 
 export function LampPicker({ onBegin }: { onBegin: () => void }) {
   const { patch } = useShow();
-  const [query, setQuery] = useState('');
+  const [query, setQuery] = useListChoice('lamps to prove search', '');
   const place = usePreference(placeFilter);
   const chosen = useSelection(walkSelection);
   const chosenSet = useMemo(() => new Set(chosen), [chosen]);

@@ -7,7 +7,7 @@ import { footprintOf } from '@taxiarch/core/fixture';
 import type { Lamp } from '@taxiarch/core/records';
 import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
-import { Button, Field, Pick, Screen, Sentence, Text, count, useWide } from '@/ui';
+import { useLeaveFor, Button, Field, Pick, Screen, Sentence, Text, count, useWide } from '@/ui';
 import { lampsText, useAdding } from './adding';
 import { PlaceChoice } from './PlaceChoice';
 import { TypeSearch } from './types/TypeSearch';
@@ -19,6 +19,7 @@ const firstUniverse = ({ changes }: Plan): number | undefined =>
 
 export function AddLamps() {
   const router = useRouter();
+  const leaveFor = useLeaveFor();
   const wide = useWide();
   const { records } = useShow();
   const types = useTypes();
@@ -31,7 +32,7 @@ export function AddLamps() {
     // What they lie on may not be sent by anybody yet, nor leave anywhere: that is next.
     const { senders, inputs, routed, carriers } = flowOf(viewOf(records));
     const goesOn = (of: number) => (senders.has(of) || inputs.has(of) || routed.has(of)) && carriers.has(of);
-    router.navigate(universe === undefined || goesOn(universe) ? '/rig' : `/rig/universes/${universe}?view=way`);
+    leaveFor(universe === undefined || goesOn(universe) ? '/rig' : `/rig/universes/${universe}?view=way`);
   };
   return (
     <Screen

@@ -1,6 +1,6 @@
 /** All lamps, by universe and channel or by place, with search. */
 import { usePathname, useRouter } from 'expo-router';
-import { Fragment, memo, useMemo, useState } from 'react';
+import { Fragment, memo, useMemo } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
 import { formatAddress } from '@taxiarch/core/address';
 import { matchesWords } from '@taxiarch/core/jump';
@@ -9,7 +9,7 @@ import { flowOf, viewOf } from '@taxiarch/core/check';
 import type { ShowRecords, Tag } from '@taxiarch/core/records';
 import { useSelectedThere } from '@/data/exchange';
 import { rigSelection, useSelection } from '@/data/selection';
-import { placeFilter, usePreference } from '@/data/preferences';
+import { placeFilter, useListChoice, usePreference } from '@/data/preferences';
 import { useFindings, useShow, type Show } from '@/data/show';
 import { Button, CheckBox, Choice, Field, Row, Screen, Sentence, SentenceLink, Text, count, useWide } from '@/ui';
 import { SelectedThere } from './exchange/SelectedThere';
@@ -195,9 +195,9 @@ export function LampList() {
   const router = useRouter();
   const here = usePathname();
   const wide = useWide();
-  const [order, setOrder] = useState<Order>('universe');
-  const [query, setQuery] = useState('');
-  const [picking, setPicking] = useState(false);
+  const [order, setOrder] = useListChoice<Order>('lamps order', 'universe');
+  const [query, setQuery] = useListChoice('lamps search', '');
+  const [picking, setPicking] = useListChoice<'yes' | ''>('lamps choosing', '');
   const chosen = useSelection(rigSelection);
   const chosenSet = useMemo(() => new Set(chosen), [chosen]);
   const there = useThere();
@@ -214,7 +214,7 @@ export function LampList() {
             <Button
               label="Done"
               onPress={() => {
-                setPicking(false);
+                setPicking('');
                 rigSelection.set([]);
               }}
             />
@@ -229,7 +229,7 @@ export function LampList() {
           </>
         ) : (
           <>
-            <Button label="Choose lamps" grow onPress={() => setPicking(true)} />
+            <Button label="Choose lamps" grow onPress={() => setPicking('yes')} />
             <Button label="Add lamps" look="main" grow onPress={() => router.navigate('/rig/add')} />
           </>
         )
@@ -272,7 +272,7 @@ export function LampList() {
               <LampRow
                 patched={item.lamp}
                 here={here.endsWith(`/${item.lamp.lamp.id}`)}
-                picking={picking}
+                picking={picking === 'yes'}
                 on={chosenSet.has(item.lamp.lamp.id)}
                 there={there.get(item.lamp.lamp.number) ?? ''}
               />

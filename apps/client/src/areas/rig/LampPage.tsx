@@ -11,7 +11,7 @@ import { onWire, useSlots } from '@/data/live';
 import { useFindings, useShow } from '@/data/show';
 import { DeletePlan } from '@/forms/Delete';
 import { Way } from '@/areas/why/Way';
-import { Button, Screen, Section, Sentence, Text, count, WhyLink } from '@/ui';
+import { useLeaveFor, Button, Screen, Section, Sentence, Text, count, WhyLink } from '@/ui';
 import { Answers } from './Answers';
 import { EditLamp } from './EditLamp';
 
@@ -92,6 +92,7 @@ const MORE = [
 
 function LampDetails({ patched }: { patched: PatchedLamp }) {
   const router = useRouter();
+  const leaveFor = useLeaveFor();
   const show = useShow();
   const { records } = show;
   const { lamp, type, mode, footprint } = patched;
@@ -171,7 +172,7 @@ function LampDetails({ patched }: { patched: PatchedLamp }) {
         <DeletePlan
           what={`lamp ${lamp.number}`}
           plan={() => removeLamps(show, [lamp.id])}
-          onDone={() => router.navigate('/rig')}
+          onDone={() => leaveFor('/rig')}
         />
       </Section>
     </Screen>

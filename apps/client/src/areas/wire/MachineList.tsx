@@ -1,12 +1,12 @@
 /** Wire: planned and heard machines in one list, each with the word that says how it stands. */
 import { usePathname, useRouter } from 'expo-router';
 import RefreshCw from 'lucide-react-native/icons/refresh-cw';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { View } from 'react-native';
 import { matchesWords } from '@taxiarch/core/jump';
 import type { MachineEntry, MachineState } from '@taxiarch/core/node';
 import { machineSelection, useSelection } from '@/data/selection';
-import { placeFilter, usePreference } from '@/data/preferences';
+import { placeFilter, useListChoice, usePreference } from '@/data/preferences';
 import { useLive } from '@/data/live';
 import { scan, useHeardFaults, useMachines } from '@/data/machines';
 import { useNetworkFindings, useShow } from '@/data/show';
@@ -111,10 +111,10 @@ export function MachineList() {
   const router = useRouter();
   const wide = useWide();
   const chosen = useSelection(machineSelection);
-  const [query, setQuery] = useState('');
-  const [state, setState] = useState<MachineState | ''>('');
-  const [order, setOrder] = useState('state');
-  const [picking, setPicking] = useState(false);
+  const [query, setQuery] = useListChoice('machines search', '');
+  const [state, setState] = useListChoice<MachineState | ''>('machines state', '');
+  const [order, setOrder] = useListChoice('machines order', 'state');
+  const [picking, setPicking] = useListChoice<'yes' | ''>('machines choosing', '');
   const wanted: Wanted = { query, state, order };
   return (
     <Screen
@@ -126,7 +126,7 @@ export function MachineList() {
             <Button
               label="Done"
               onPress={() => {
-                setPicking(false);
+                setPicking('');
                 machineSelection.set([]);
               }}
             />
@@ -142,7 +142,7 @@ export function MachineList() {
         ) : (
           <>
             <Button label="Look again" icon={RefreshCw} iconOnly onPress={() => void scan()} />
-            <Button label="Choose" grow onPress={() => setPicking(true)} />
+            <Button label="Choose" grow onPress={() => setPicking('yes')} />
             <Button label="Add" look="main" grow onPress={() => router.navigate('/wire/change/new')} />
           </>
         )
@@ -172,7 +172,7 @@ export function MachineList() {
           </View>
         </View>
       </View>
-      <ShownRows wanted={wanted} picking={picking} />
+      <ShownRows wanted={wanted} picking={picking === 'yes'} />
     </Screen>
   );
 }

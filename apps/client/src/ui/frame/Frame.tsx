@@ -1,13 +1,12 @@
 /** The frame around every screen: areas, top line, live strip; and its change when anything is sent. */
-import { Slot, usePathname } from 'expo-router';
-import { useEffect, useState } from 'react';
+import { usePathname } from 'expo-router';
+import { useEffect, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { useHot } from '@/data/live';
 import { useColour } from '../theme';
 import { useWide } from '../wide';
 import { AreaBar } from './AreaBar';
 import { DoneBar } from './DoneBar';
-import { ErrorBoundary } from './ErrorBoundary';
 import { Jump } from './Jump';
 import { LiveStrip } from './LiveStrip';
 import { OnItsWay } from './OnItsWay';
@@ -15,7 +14,16 @@ import { PracticeBar } from './PracticeBar';
 import { TopLine } from './TopLine';
 import { WhoIsHere } from './WhoIsHere';
 
-export function Frame() {
+interface Props {
+  /** On a wide screen: the list beside the page */
+  list: ReactNode;
+  /** Ways on in this area */
+  tools: ReactNode;
+  /** The stack of pages */
+  children: ReactNode;
+}
+
+export function Frame({ list, tools, children }: Props) {
   const wide = useWide();
   const colour = useColour();
   const hot = useHot();
@@ -50,10 +58,12 @@ export function Frame() {
           <View className="flex-1">
             <TopLine onJump={() => setJumping(true)} />
             <OnItsWay />
-            <View role="main" className="flex-1">
-              <ErrorBoundary path={path}>
-                <Slot />
-              </ErrorBoundary>
+            <View role="main" className="flex-1 flex-row">
+              {list}
+              <View className="flex-1">
+                {tools}
+                <View className="flex-1">{children}</View>
+              </View>
             </View>
           </View>
         </View>

@@ -20,6 +20,7 @@ import { whyHref } from '@/data/diagnosis';
 import { propose, useShow } from '@/data/show';
 import { Delete } from '@/forms/Delete';
 import {
+  useLeaveFor,
   Button,
   Choice,
   Empty,
@@ -79,7 +80,7 @@ function Looked({ link }: { link: Link }) {
       acts={
         <>
           <WhyLink href={whyHref({ kind: 'link', id: link.id, part: '' })} about={link.name} />
-          <Button label="Change" grow onPress={() => router.navigate(`/flow/links/${link.id}?edit=yes`)} />
+          <Button label="Change" grow onPress={() => router.push(`/flow/links/${link.id}?edit=yes`)} />
           {picture && <Button label="Its picture" grow onPress={() => window.open(picture, '_blank', 'noopener')} />}
         </>
       }
@@ -191,7 +192,7 @@ const ORDER_LABELS: Readonly<Record<Link['startsFirst'], string>> = {
 };
 
 function Editor({ link }: { link: Link | undefined }) {
-  const router = useRouter();
+  const leaveFor = useLeaveFor();
   const { records } = useShow();
   const editing = useRecordForm<LinkForm, Link>('link', link, (one) => (one ? linkFormOf(one) : newLinkForm(records)));
   const { id, base, form, set } = editing;
@@ -312,7 +313,7 @@ function Editor({ link }: { link: Link | undefined }) {
         of={editing}
         plan={plan}
         act={link ? 'Change the link' : 'Add the link'}
-        onDone={() => router.navigate(`/flow/links/${id}`)}
+        onDone={() => leaveFor(`/flow/links/${id}`)}
       />
       {link && (
         <Delete
@@ -320,7 +321,7 @@ function Editor({ link }: { link: Link | undefined }) {
           what={`the link ${link.name}`}
           onDone={() => {
             editing.clear();
-            router.navigate('/flow/links');
+            leaveFor('/flow/links');
           }}
         />
       )}

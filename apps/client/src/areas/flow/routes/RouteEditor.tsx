@@ -1,6 +1,5 @@
 /** A route's way: what comes in, how it is merged, where it goes and how. */
 import { removed } from '@taxiarch/core/edit';
-import { useRouter } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import { DELIVERIES, type Delivery, type Route } from '@taxiarch/core/records';
@@ -10,7 +9,7 @@ import { useRecordForm } from '@/forms/useRecordForm';
 import { useInterfaces } from '@/data/live';
 import { useShow } from '@/data/show';
 import { Delete } from '@/forms/Delete';
-import { Button, Check, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
+import { useLeaveFor, Button, Check, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
 import { PLAIN_INPUT_FORM, formOf, planOf, type InputForm, type RouteForm } from './routeForm';
 
 const MERGES = [
@@ -25,7 +24,7 @@ const RETURNS = [
 ];
 
 export function RouteEditor({ route }: { route: Route | undefined }) {
-  const router = useRouter();
+  const leaveFor = useLeaveFor();
   const { records } = useShow();
   const interfaces = useInterfaces().data?.interfaces ?? [];
   const editing = useRecordForm<RouteForm, Route>('route', route, formOf);
@@ -176,7 +175,7 @@ export function RouteEditor({ route }: { route: Route | undefined }) {
         of={editing}
         plan={plan}
         act={route ? 'Change the route' : 'Plan the route'}
-        onDone={() => router.navigate(`/flow/routes/${id}`)}
+        onDone={() => leaveFor(`/flow/routes/${id}`)}
       />
       {route && (
         <Delete
@@ -184,7 +183,7 @@ export function RouteEditor({ route }: { route: Route | undefined }) {
           what={`the route ${route.name}`}
           onDone={() => {
             editing.clear();
-            router.navigate('/flow/routes');
+            leaveFor('/flow/routes');
           }}
         />
       )}

@@ -93,7 +93,7 @@ function Running({ route }: { route: Route }) {
       sentence={<Sentence>{standing(route, report)}</Sentence>}
       acts={
         <>
-          <Button label="Change" grow onPress={() => router.navigate(`/flow/routes/${route.id}?edit=yes`)} />
+          <Button label="Change" grow onPress={() => router.push(`/flow/routes/${route.id}?edit=yes`)} />
           <Button
             label={report?.running ? 'Switch off' : 'Run'}
             look={report?.running ? 'plain' : 'hot'}

@@ -1,5 +1,5 @@
 /** What one machine is planned to send, at which priority, under which flag. */
-import { Link, useLocalSearchParams, useRouter } from 'expo-router';
+import { Link, useLocalSearchParams } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import { allowanceText, viewOf } from '@taxiarch/core/check';
@@ -19,7 +19,7 @@ import { MachineChoice } from '@/forms/MachineChoice';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { Delete } from '@/forms/Delete';
-import { Empty, Field, PennantFlag, Pick, Screen, Section, Sentence, Text } from '@/ui';
+import { useLeaveFor, Empty, Field, PennantFlag, Pick, Screen, Section, Sentence, Text } from '@/ui';
 import { SenderLines } from './SenderLines';
 import { formOf, newForm, planOf, type SenderForm } from './senderForm';
 
@@ -37,7 +37,7 @@ const words = (all: readonly string[]) => all.map((value) => ({ value, label: va
 const universeHref = (asked: string) => `/rig/universes/${Number.parseInt(asked, 10)}?view=way` as const;
 
 function Editor({ sender }: { sender: Sender | undefined }) {
-  const router = useRouter();
+  const leaveFor = useLeaveFor();
   const { universes: asked = '', machine: which = '' } = useLocalSearchParams<{
     universes?: string;
     machine?: string;
@@ -115,7 +115,7 @@ function Editor({ sender }: { sender: Sender | undefined }) {
         of={editing}
         plan={plan}
         act={sender ? 'Change the sender' : 'Add the sender'}
-        onDone={() => router.navigate(asked === '' ? '/flow/senders' : universeHref(asked))}
+        onDone={() => leaveFor(asked === '' ? '/flow/senders' : universeHref(asked))}
       />
       {sender && (
         <Delete
@@ -123,7 +123,7 @@ function Editor({ sender }: { sender: Sender | undefined }) {
           change={changed('machine', sender.machine, { ...sender.machine, sends: null })}
           onDone={() => {
             editing.clear();
-            router.navigate('/flow/senders');
+            leaveFor('/flow/senders');
           }}
         />
       )}

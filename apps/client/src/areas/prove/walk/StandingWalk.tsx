@@ -6,6 +6,7 @@ import { formatAddress } from '@taxiarch/core/address';
 import type { Walk } from '@taxiarch/core/records';
 import { WALK_STATES, channelName, type WalkRow } from '@taxiarch/core/walk';
 import type { ProposedChange } from '@taxiarch/core/edit';
+import { useListChoice } from '@/data/preferences';
 import { propose, useShow } from '@/data/show';
 import { beginWalk, useSwaps, useWalk } from '@/data/walks';
 import { Button, Empty, Notice, Pick, Screen, Sentence, StateWord, Text } from '@/ui';
@@ -100,7 +101,7 @@ function Swapped({ walk }: { walk: Walk }) {
 export function StandingWalk({ walk, onWalk }: { walk: Walk; onWalk: (key: string) => void }) {
   const { data: reply, error } = useWalk(walk.id);
   const router = useRouter();
-  const [state, setState] = useState('');
+  const [state, setState] = useListChoice(`walk ${walk.id} state`, '');
   const rows = useMemo(
     () =>
       [...(reply?.rows ?? [])]

@@ -47,7 +47,7 @@ export function WalksPage() {
     return (
       <BeginWalk
         onLeave={() => setBeginning(false)}
-        onBegun={(walk) => router.navigate({ pathname: '/prove/walks/[walk]', params: { walk } })}
+        onBegun={(walk) => router.push({ pathname: '/prove/walks/[walk]', params: { walk } })}
       />
     );
   const walks = [...records.walk].sort((a, b) => b.at.localeCompare(a.at));

@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
 import { LAMP_FIELDS, DIFFERENCE_WORDS } from '@taxiarch/core/arrival';
 import type { ImportRowReply } from '@taxiarch/core/contract';
+import { useListChoice } from '@/data/preferences';
 import { giveBack, take } from '@/data/output';
 import { Button, Check, CheckBox, Choice, Field, Fold, Notice, Pick, Text } from '@/ui';
 import { fieldsIn, shownRows, STATE_WORDS, STATES, type RowState } from './rows';
@@ -51,7 +52,7 @@ function Changes({ row: { fields, differs }, leave }: { row: ImportRowReply; lea
 
 export function ArrivalRows({ rows, state, onState, out, onOut, fields, onFields }: Props) {
   const [field, setField] = useState('');
-  const [query, setQuery] = useState('');
+  const [query, setQuery] = useListChoice('arrival search', '');
   const [lit, setLit] = useState<string>();
   const [trouble, setTrouble] = useState('');
   const inState = useMemo(() => rows.filter((row) => row.state === state), [rows, state]);

@@ -1,5 +1,5 @@
 /** A pixel controller: where it begins to listen, and what its outputs drive. */
-import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useLocalSearchParams } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import type { Result } from '@taxiarch/core/result';
@@ -10,7 +10,7 @@ import { type Machine, PLAIN_MACHINE } from '@taxiarch/core/records';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';
-import { Empty, Field, Screen, Sentence, Text } from '@/ui';
+import { useLeaveFor, Empty, Field, Screen, Sentence, Text } from '@/ui';
 import { wholeFrom } from '@/data/numbers';
 
 interface Form {
@@ -56,7 +56,7 @@ export function ControllerPage() {
 }
 
 function ControllerEditor({ machine }: { machine: Machine | undefined }) {
-  const router = useRouter();
+  const leaveFor = useLeaveFor();
   const editing = useRecordForm<Form, Machine>('controller', machine, formOf);
   const { id, base, form, set } = editing;
   const plan = useMemo(() => planOf(form, base, id), [form, base, id]);
@@ -82,7 +82,7 @@ function ControllerEditor({ machine }: { machine: Machine | undefined }) {
         of={editing}
         plan={plan}
         act={machine ? 'Change the controller' : 'Add the controller'}
-        onDone={() => router.navigate('/rig/pixels')}
+        onDone={() => leaveFor('/rig/pixels')}
       />
     </Screen>
   );

@@ -11,7 +11,7 @@ import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
-import { Button, Check, Choice, Empty, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
+import { useLeaveFor, Button, Check, Choice, Empty, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
 import { newId } from '@/data/numbers';
 import { newRun, readRunForm, runForm, type RunForm } from './runForm';
 
@@ -42,6 +42,7 @@ export function RunPage() {
 function RunEditor({ run }: { run: PixelRun | undefined }) {
   const show = useShow();
   const router = useRouter();
+  const leaveFor = useLeaveFor();
   const { records } = show;
   const next = [...records.run, ...records.lamp].reduce((most, { number }) => Math.max(most, number), 800) + 1;
   const editing = useRecordForm<RunForm, PixelRun>('run', run, (one) => runForm(one ?? newRun('', next)));
@@ -160,7 +161,7 @@ function RunEditor({ run }: { run: PixelRun | undefined }) {
         of={editing}
         plan={plan}
         act={run ? 'Change the run' : 'Add the run'}
-        onDone={() => !run && router.navigate(`/rig/pixels/${id}`)}
+        onDone={() => !run && leaveFor(`/rig/pixels/${id}`)}
       />
       {run && <Text kind="small">Its channels stand in Listen, in the universes that it runs through.</Text>}
     </Screen>

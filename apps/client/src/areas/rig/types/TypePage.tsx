@@ -1,5 +1,5 @@
 /** One fixture type: its modes, their channels and slots; made here or changed. */
-import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useLocalSearchParams } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { blocksOf, footprintOf, repeatCells } from '@taxiarch/core/fixture';
@@ -9,7 +9,7 @@ import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
-import { Button, Choice, Empty, Field, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
+import { useLeaveFor, Button, Choice, Empty, Field, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
 import { wholeFrom } from '@/data/numbers';
 import { UnknownType } from './UnknownType';
 import { ChannelRows } from './ChannelRows';
@@ -75,7 +75,7 @@ export function TypePage() {
 
 function TypeEditor({ type }: { type: FixtureType | undefined }) {
   const show = useShow();
-  const router = useRouter();
+  const leaveFor = useLeaveFor();
   const editing = useRecordForm<TypeForm, FixtureType>('type', type, (one) => (one ? typeForm(one) : EMPTY_TYPE));
   const { id, base, form, set } = editing;
   const [at, setAt] = useState(0);
@@ -207,7 +207,7 @@ function TypeEditor({ type }: { type: FixtureType | undefined }) {
         of={{ ...editing, typed: editing.typed || !inShow }}
         plan={plan}
         act={inShow ? 'Change the type' : type ? 'Take into the show' : 'Make the type'}
-        onDone={() => !type && router.navigate(`/rig/types/${id}`)}
+        onDone={() => !type && leaveFor(`/rig/types/${id}`)}
       />
       {base && (
         <View className="flex-row gap-2">

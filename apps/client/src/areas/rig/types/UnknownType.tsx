@@ -1,5 +1,4 @@
 /** A type of which only the name is known: a person says what it is, and its lamps are of that type from then on. */
-import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { mapType, modesByName, type ModeMap } from '@taxiarch/core/arrival';
 import { footprintOf } from '@taxiarch/core/fixture';
@@ -7,13 +6,13 @@ import type { FixtureType } from '@taxiarch/core/records';
 import { refuse } from '@taxiarch/core/result';
 import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
-import { Pick, Screen, Sentence, Text, count } from '@/ui';
+import { useLeaveFor, Pick, Screen, Sentence, Text, count } from '@/ui';
 import { useTypes } from './choose';
 
 const FIRST = refuse('nothing', 'Choose a type.');
 
 export function UnknownType({ type: unknown }: { type: FixtureType }) {
-  const router = useRouter();
+  const leaveFor = useLeaveFor();
   const show = useShow();
   const types = useTypes();
   const [typeId, setTypeId] = useState('');
@@ -66,7 +65,7 @@ export function UnknownType({ type: unknown }: { type: FixtureType }) {
       <PlanPreview
         plan={plan}
         act={`Give ${count(lamps.length, 'lamp')} this type`}
-        onDone={() => router.navigate('/rig/types')}
+        onDone={() => leaveFor('/rig/types')}
       />
     </Screen>
   );

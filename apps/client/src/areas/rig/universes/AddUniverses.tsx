@@ -1,5 +1,5 @@
 /** Universes added to the show, one or a range of them. */
-import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useLocalSearchParams } from 'expo-router';
 import { useMemo } from 'react';
 import { formatUniverses, readUniverses, readWireToken } from '@taxiarch/core/address';
 import type { Plan } from '@taxiarch/core/edit';
@@ -11,7 +11,7 @@ import { useShow } from '@/data/show';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { WireNumber, readWire, wireFormOf, type WireForm } from '@/forms/WireNumber';
-import { Field, Screen, Sentence } from '@/ui';
+import { useLeaveFor, Field, Screen, Sentence } from '@/ui';
 
 interface Form extends WireForm {
   readonly universes: string;
@@ -38,7 +38,7 @@ function planOf(form: Form, records: ShowRecords): Result<Plan> {
 }
 
 export function AddUniverses() {
-  const router = useRouter();
+  const leaveFor = useLeaveFor();
   const { universes: asked, wire: token = '' } = useLocalSearchParams<{ universes?: string; wire?: string }>();
   const { records } = useShow();
   const heard = readWireToken(token);
@@ -88,7 +88,7 @@ export function AddUniverses() {
         of={editing}
         plan={plan}
         act={`Add ${many ? `${numbers.length} universes` : 'the universe'}`}
-        onDone={() => router.navigate(many ? '/rig/universes' : `/rig/universes/${numbers[0]}?view=way`)}
+        onDone={() => leaveFor(many ? '/rig/universes' : `/rig/universes/${numbers[0]}?view=way`)}
       />
     </Screen>
   );

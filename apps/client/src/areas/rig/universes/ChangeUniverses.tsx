@@ -1,5 +1,5 @@
 /** Many universes changed at once: numbers, protocol, names, merge; or deleted when nothing uses them. */
-import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useLocalSearchParams } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { formatUniverses, readUniverses } from '@taxiarch/core/address';
 import type { Plan } from '@taxiarch/core/edit';
@@ -10,7 +10,7 @@ import { wholeFrom } from '@/data/numbers';
 import { useShow, type Show } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
 import { WireNumber, readWire, wireFormOf, type WireForm } from '@/forms/WireNumber';
-import { Choice, Field, Pick, Screen, Section, Sentence, count } from '@/ui';
+import { useLeaveFor, Choice, Field, Pick, Screen, Section, Sentence, count } from '@/ui';
 
 const ACTS = [
   { value: 'renumber', label: 'Renumber in the show' },
@@ -59,7 +59,7 @@ function planOf({ records, patch }: Show, numbers: Result<number[]>, act: Act, f
 }
 
 export function ChangeUniverses() {
-  const router = useRouter();
+  const leaveFor = useLeaveFor();
   const { universes: asked = '' } = useLocalSearchParams<{ universes?: string }>();
   const show = useShow();
   const [universes, setUniverses] = useState(asked);
@@ -118,7 +118,7 @@ export function ChangeUniverses() {
           key={act}
           plan={plan}
           act={ACTS.find(({ value }) => value === act)!.label}
-          onDone={() => router.navigate('/rig/universes')}
+          onDone={() => leaveFor('/rig/universes')}
         />
       </Section>
     </Screen>

@@ -10,7 +10,7 @@ import { DeletePlan } from '@/forms/Delete';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { WireNumber } from '@/forms/WireNumber';
-import { Button, Field, Pick, Section, Text } from '@/ui';
+import { useLeaveFor, Button, Field, Pick, Section, Text } from '@/ui';
 import { universeFormOf, universePlan, type UniverseForm } from './universeForm';
 
 const MERGES = [
@@ -20,6 +20,7 @@ const MERGES = [
 
 export function UniverseEditor({ universe }: { universe: Universe }) {
   const router = useRouter();
+  const leaveFor = useLeaveFor();
   const { records, patch } = useShow();
   const editing = useRecordForm<UniverseForm, Universe>('universe', universe, (one) => universeFormOf(one ?? universe));
   const { form, set } = editing;
@@ -48,7 +49,7 @@ export function UniverseEditor({ universe }: { universe: Universe }) {
         <DeletePlan
           what={`universe ${universe.number}`}
           plan={() => deleteUniverses(records, [universe.number], (number) => patch.universe(number).length)}
-          onDone={() => router.navigate('/rig/universes')}
+          onDone={() => leaveFor('/rig/universes')}
         />
       </Section>
     </>

@@ -1,5 +1,5 @@
 /** One DMX adapter: switched on and off, seen at both ends, and planned. */
-import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useLocalSearchParams } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { adapterPlanOf, type AdapterPlan, NEW_ADAPTER, putAdapter } from '@taxiarch/core/machine';
@@ -14,7 +14,21 @@ import { wholeFrom } from '@/data/numbers';
 import { makeHot } from '@/data/output';
 import { runPlug, usePlugValues } from '@/data/plugs';
 import { useShow } from '@/data/show';
-import { Button, Choice, Empty, Field, Notice, Pick, Screen, Section, Sentence, Text, clockTime, count } from '@/ui';
+import {
+  useLeaveFor,
+  Button,
+  Choice,
+  Empty,
+  Field,
+  Notice,
+  Pick,
+  Screen,
+  Section,
+  Sentence,
+  Text,
+  clockTime,
+  count,
+} from '@/ui';
 import { BothEnds } from './BothEnds';
 
 export function AdapterPage() {
@@ -143,7 +157,7 @@ const LOSSES: readonly { value: LossOfSignal['kind']; label: string }[] = [
 ];
 
 function Editor({ machine }: { machine: Machine | undefined }) {
-  const router = useRouter();
+  const leaveFor = useLeaveFor();
   const { serial = '' } = useLocalSearchParams<{ serial?: string }>();
   const { records } = useShow();
   const editing = useRecordForm<Form, Machine>('adapter', machine, (one) => formOf(one, serial));
@@ -243,7 +257,7 @@ function Editor({ machine }: { machine: Machine | undefined }) {
         of={editing}
         plan={plan}
         act={machine ? 'Change the adapter' : 'Add the adapter'}
-        onDone={() => router.navigate(`/wire/adapters/${id}`)}
+        onDone={() => leaveFor(`/wire/adapters/${id}`)}
       />
       {machine && (
         <Delete
@@ -251,7 +265,7 @@ function Editor({ machine }: { machine: Machine | undefined }) {
           what={`the adapter ${machine.name}`}
           onDone={() => {
             editing.clear();
-            router.navigate('/wire/adapters');
+            leaveFor('/wire/adapters');
           }}
         />
       )}

@@ -1,5 +1,5 @@
 /** One plan of addresses: its subnet, and the ranges in which its machines live. */
-import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useLocalSearchParams } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import type { Result } from '@taxiarch/core/result';
@@ -10,7 +10,7 @@ import { Delete } from '@/forms/Delete';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';
-import { Button, Check, Empty, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
+import { useLeaveFor, Button, Check, Empty, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
 
 interface Form {
   readonly name: string;
@@ -56,7 +56,7 @@ export function NetworkPage() {
 const ANY = '';
 
 function Editor({ network: record }: { network: Network | undefined }) {
-  const router = useRouter();
+  const leaveFor = useLeaveFor();
   const { records } = useShow();
   const editing = useRecordForm<Form, Network>('network', record, formOf);
   const { id, base, form, set } = editing;
@@ -174,7 +174,7 @@ function Editor({ network: record }: { network: Network | undefined }) {
         of={editing}
         plan={plan}
         act={record ? 'Change the plan' : 'Make the plan'}
-        onDone={() => router.navigate('/wire/addresses')}
+        onDone={() => leaveFor('/wire/addresses')}
       />
       {record && (
         <Delete
@@ -182,7 +182,7 @@ function Editor({ network: record }: { network: Network | undefined }) {
           what={`the plan of addresses ${record.name}`}
           onDone={() => {
             editing.clear();
-            router.navigate('/wire/addresses');
+            leaveFor('/wire/addresses');
           }}
         />
       )}

@@ -1,5 +1,5 @@
 /** A machine of the plan: made, changed or deleted. */
-import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useLocalSearchParams } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import { hardwareAddress, maskText } from '@taxiarch/core/ip';
@@ -9,7 +9,7 @@ import { Delete } from '@/forms/Delete';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';
-import { Button, Check, Empty, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
+import { useLeaveFor, Button, Check, Empty, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
 import {
   EMPTY_ADDRESS,
   EMPTY_INTERFACE,
@@ -125,7 +125,7 @@ function InterfaceRows({
 }
 
 function Editor({ machine }: { machine: Machine | undefined }) {
-  const router = useRouter();
+  const leaveFor = useLeaveFor();
   const { records } = useShow();
   const editing = useRecordForm<MachineForm, Machine>('machine', machine, formOf);
   const { id, base, form, set } = editing;
@@ -208,11 +208,9 @@ function Editor({ machine }: { machine: Machine | undefined }) {
         of={editing}
         plan={plan}
         act={machine ? 'Change the machine' : 'Add the machine'}
-        onDone={() => router.navigate(`/wire/${id}`)}
+        onDone={() => leaveFor(`/wire/${id}`)}
       />
-      {machine && (
-        <Delete change={removed('machine', machine)} what={machine.name} onDone={() => router.navigate('/wire')} />
-      )}
+      {machine && <Delete change={removed('machine', machine)} what={machine.name} onDone={() => leaveFor('/wire')} />}
     </Screen>
   );
 }

@@ -1,6 +1,5 @@
 /** A machine that is in no plan: taken into it, or said to be one that is planned already. */
 import { ok } from '@taxiarch/core/result';
-import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { adopt, type HeardMachine, matchByHand } from '@taxiarch/core/node';
 import type { Plan } from '@taxiarch/core/edit';
@@ -8,10 +7,10 @@ import { useMachines } from '@/data/machines';
 import { newId } from '@/data/numbers';
 import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
-import { Pick, Section } from '@/ui';
+import { useLeaveFor, Pick, Section } from '@/ui';
 
 export function Stranger({ heard }: { heard: HeardMachine }) {
-  const router = useRouter();
+  const leaveFor = useLeaveFor();
   const { records } = useShow();
   const [id] = useState(newId);
   const missing = useMachines().flatMap(({ state, plan }) => (state === 'missing' && plan ? [plan] : []));
@@ -35,7 +34,7 @@ export function Stranger({ heard }: { heard: HeardMachine }) {
         key={which}
         plan={ok(plan)}
         act={planned ? `It is ${planned.name}` : 'Adopt'}
-        onDone={() => router.replace(`/wire/${planned?.id ?? id}`)}
+        onDone={() => leaveFor(`/wire/${planned?.id ?? id}`)}
       />
     </Section>
   );

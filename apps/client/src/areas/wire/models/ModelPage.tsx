@@ -1,5 +1,5 @@
 /** A model's sheet of capability: shown, changed, or made anew. */
-import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useLocalSearchParams } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import type { Result } from '@taxiarch/core/result';
@@ -20,7 +20,7 @@ import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { newId, wholeFrom } from '@/data/numbers';
 import { useShow } from '@/data/show';
-import { Check, Empty, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
+import { useLeaveFor, Check, Empty, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
 import { modelsToChoose } from '../machine/machineForm';
 
 /** Fields that are typed; empty for what has no limit. */
@@ -133,7 +133,7 @@ function Several<T extends string>({
 }
 
 function Editor({ start, model }: { start: Model; model: Model | undefined }) {
-  const router = useRouter();
+  const leaveFor = useLeaveFor();
   const { records } = useShow();
   const editing = useRecordForm<Form, Model>(`model ${start.name}`, model, () => formOf(start));
   const { base, form } = editing;
@@ -254,7 +254,7 @@ function Editor({ start, model }: { start: Model; model: Model | undefined }) {
         of={editing}
         plan={plan}
         act={base ? 'Change the model' : 'Take into the show'}
-        onDone={() => router.navigate('/wire/models')}
+        onDone={() => leaveFor('/wire/models')}
       />
       {base && users.length === 0 && (
         <Delete
@@ -262,7 +262,7 @@ function Editor({ start, model }: { start: Model; model: Model | undefined }) {
           what={`${base.maker} ${base.name}`}
           onDone={() => {
             editing.clear();
-            router.navigate('/wire/models');
+            leaveFor('/wire/models');
           }}
         />
       )}

@@ -1,9 +1,10 @@
 /** Models: sheets of what each kind of box can do; those of the show, and those that ship with Taxiarch. */
 import { useRouter } from 'expo-router';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { View } from 'react-native';
 import { matchesWords } from '@taxiarch/core/jump';
 import type { Model } from '@taxiarch/core/records';
+import { useListChoice } from '@/data/preferences';
 import { useShow } from '@/data/show';
 import { Button, Field, Row, Screen, Sentence, Text, count } from '@/ui';
 import { modelsToChoose } from '../machine/machineForm';
@@ -24,7 +25,7 @@ function can({ kind, ports, merges, rdm, universes, groups }: Model): string {
 export function ModelsPage() {
   const router = useRouter();
   const { records } = useShow();
-  const [query, setQuery] = useState('');
+  const [query, setQuery] = useListChoice('models search', '');
   const models = useMemo(
     () =>
       modelsToChoose(records)
