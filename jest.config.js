@@ -23,6 +23,7 @@ module.exports = {
       preset: 'jest-expo/web',
       rootDir: 'apps/client',
       setupFiles: ['<rootDir>/src/testing/browser.ts'],
+      setupFilesAfterEnv: ['<rootDir>/src/testing/fresh.ts'],
       roots: ['<rootDir>/src'],
       testMatch: ['**/*.test.ts', '**/*.test.tsx'],
       moduleNameMapper: {

@@ -1,6 +1,7 @@
 /** Every page as a screen reader meets it: audited for roles, names and landmarks; no two buttons of one name. */
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import { type Page } from '@playwright/test';
+import { expect, test } from './fixture';
 import { open } from './whole';
 
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');

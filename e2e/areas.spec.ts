@@ -2,7 +2,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './fixture';
 import { BRIDGE_DESK, OWN, api, handle, makeSafe, open, panel, type Served, startServer } from './whole';
 
 /** Servers of a test's own; none outlives it, however it ends. */

@@ -1,6 +1,7 @@
 /** Files as the trade writes them: brought in, compared, corrected, taken over, taken back; and out again. */
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import { type Page } from '@playwright/test';
+import { expect, test } from './fixture';
 import type { ShowReply } from '@taxiarch/core/contract';
 import { lampTable } from '@taxiarch/core/format';
 import { makeZip, openZip } from '@taxiarch/core/format/archive';

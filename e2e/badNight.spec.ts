@@ -1,5 +1,6 @@
 /** A bad night: ten faults in the plan, each found and mended where it is told of, until all is fine. */
-import { expect, test, type Page } from '@playwright/test';
+import { type Page } from '@playwright/test';
+import { expect, test } from './fixture';
 import type { ShowReply, StandIn } from '@taxiarch/core/contract';
 import { api, handle, open } from './whole';
 

@@ -1,5 +1,6 @@
 /** Universes from their senders on: planned, found wanting, mended. */
-import { expect, test, type Page } from '@playwright/test';
+import { type Page } from '@playwright/test';
+import { expect, test } from './fixture';
 import type { Machine } from '@taxiarch/core/records';
 import { api, open, undo } from './whole';
 

@@ -1,5 +1,6 @@
 /** Lamps that answer: the roll is called, what is wrong is mended or taken over; a rig is matched by eye. The rig's own page is the witness. */
-import { expect, test, type Page } from '@playwright/test';
+import { type Page } from '@playwright/test';
+import { expect, test } from './fixture';
 import type { EyeReply } from '@taxiarch/core/eye';
 import type { RollReply } from '@taxiarch/core/roll';
 import type { ShowReply } from '@taxiarch/core/contract';

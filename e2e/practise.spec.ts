@@ -1,5 +1,5 @@
 /** Practising: a night is planted in the stand-ins, found with what Taxiarch tells, and marked. */
-import { expect, test } from '@playwright/test';
+import { expect, test } from './fixture';
 import type { PracticeReply, StandIn } from '@taxiarch/core/contract';
 import { nightOf } from '@taxiarch/core/practise';
 import { PERSON, api, open } from './whole';

@@ -1,5 +1,6 @@
 /** The rig in hand: lamps added, colliding, mended and taken back; types, pixels, the plan, files in and out. */
-import { expect, test, type Page } from '@playwright/test';
+import { type Page } from '@playwright/test';
+import { expect, test } from './fixture';
 import { api, makeSafe, open, undo } from './whole';
 
 interface Lamp {

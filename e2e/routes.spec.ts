@@ -1,5 +1,6 @@
 /** Universes sent on, slots held and given back, and a visualiser linked from nothing to light on its picture. */
-import { expect, test, type Page } from '@playwright/test';
+import { type Page } from '@playwright/test';
+import { expect, test } from './fixture';
 import type { LiveReport } from '@taxiarch/core/contract';
 import { WHEELHOUSE_NODE, api, handle, levelAt, makeSafe, open, panel, standInPage, undo } from './whole';
 

@@ -1,6 +1,6 @@
 /** Pictures of the main views for docs/screenshots, from the demo show. Made by `npm run screens`. */
 import { join, resolve } from 'node:path';
-import { test } from '@playwright/test';
+import { test } from './fixture';
 import { nightFerry } from '@taxiarch/core/demo';
 import { lampTable } from '@taxiarch/core/format';
 import { writeSheet } from '@taxiarch/core/format/sheets';

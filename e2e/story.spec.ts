@@ -1,5 +1,5 @@
 /** The story: from the printed address to a lamp lit, seen at the node's port, and given back. */
-import { expect, test } from '@playwright/test';
+import { expect, test } from './fixture';
 import { BASE, BRIDGE_DESK, CAR_DECK_NODE, WHEELHOUSE_NODE, api, levelAt, makeSafe, open, panel } from './whole';
 
 test.afterEach(async () => {

@@ -1,6 +1,7 @@
 /** What was once believed too easily: each is told where one lands, and mended from Why?. */
 import { createSocket } from 'node:dgram';
-import { expect, test, type Page } from '@playwright/test';
+import { type Page } from '@playwright/test';
+import { expect, test } from './fixture';
 import { encodeDmx } from '@taxiarch/core/artnet';
 import type { ShowReply } from '@taxiarch/core/contract';
 import { BOILER_NODE, UDP, api, handle, levelAt, makeSafe, open } from './whole';

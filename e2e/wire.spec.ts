@@ -1,5 +1,6 @@
 /** The network in hand: machines found, drifted, pushed, adopted; settings given; addresses mended. */
-import { expect, test, type Page } from '@playwright/test';
+import { type Page } from '@playwright/test';
+import { expect, test } from './fixture';
 import type { StandIn } from '@taxiarch/core/contract';
 import type { Machine, Snapshot } from '@taxiarch/core/records';
 import { PERSON, api, handle, makeSafe, open, panel, undo } from './whole';

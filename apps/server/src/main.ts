@@ -1,6 +1,6 @@
 /** The server from top to bottom: options, lock, show, engine, HTTP, feed. Read this first. */
 import { accessSync, constants, mkdirSync } from 'node:fs';
-import { createServer } from 'node:http';
+import { createServer, type RequestListener } from 'node:http';
 import { join, resolve } from 'node:path';
 import { createInterface } from 'node:readline';
 import { fileURLToPath } from 'node:url';
@@ -19,6 +19,7 @@ import { BadOption, readOptions, type Options } from './options';
 import { Exchange } from './exchange/exchange';
 import { Plugs } from './plug/plugs';
 import { Matching } from './eye/matching';
+import { Identifying } from './roll/identifying';
 import { RollCall } from './roll/rollCall';
 import { LampSetter } from './roll/setter';
 import { SettingsFile } from './settings';
@@ -163,11 +164,13 @@ async function main(): Promise<void> {
     process.exit(1);
   });
   const guard = new Guard(options.port, options.host !== LOOPBACK);
-  // The port is taken before anything slow begins, so that a clash is said at once.
-  const server = createServer((_, response) => {
+  // The port is taken before anything slow begins, so that a clash is said at once. Every request has an answer, from
+  // the first one on: until all is up, that it is starting.
+  let answer: RequestListener = (_, response) => {
     response.writeHead(503, { 'content-type': 'text/plain; charset=utf-8', 'retry-after': '1' });
     response.end('Taxiarch is starting.');
-  });
+  };
+  const server = createServer((request, response) => answer(request, response));
   server.keepAliveTimeout = KEEP_ALIVE_MS;
   server.on('upgrade', (_, socket) => socket.destroy());
   await listen(server, options);
@@ -210,12 +213,13 @@ async function main(): Promise<void> {
   };
   await comeBack(host, settings, show);
   const client = options.client === undefined ? undefined : join(resolve(options.client));
-  server.removeAllListeners('request').removeAllListeners('upgrade');
   const bench = new Bench(options.benchPort === undefined ? undefined : `http://${LOOPBACK}:${options.benchPort}`);
   const practising = new Practising(folder, bench, host, show, notices);
   const roll = new RollCall(folder, host, show, notices, () => settings.read().rollEvery);
   show.roll = () => roll.now();
   const setter = new LampSetter(roll, show);
+  const identifying = new Identifying(setter, () => host.last()?.output.hot ?? false);
+  feed.onLeave = (client) => identifying.leave(client);
   const matching = new Matching(folder, host, show, roll, setter);
   const desk = new WalkDesk(show, new WalkLights(host, show, feed));
   const exchange = new Exchange(show, settings, notices, { mdns: options.mdnsPort, citp: options.citpPort });
@@ -234,8 +238,22 @@ async function main(): Promise<void> {
     plugs.follow();
   };
   const wire = { host, feed, settings, notices, exchange, plugs };
-  const app = createApp({ ...wire, show, guard, log, client, bench, practising, roll, setter, matching, desk });
-  server.on('request', app.callback());
+  const app = createApp({
+    ...wire,
+    show,
+    guard,
+    log,
+    client,
+    bench,
+    practising,
+    roll,
+    setter,
+    identifying,
+    matching,
+    desk,
+  });
+  answer = app.callback();
+  server.removeAllListeners('upgrade');
   feed.attach(server, (request) => guard.refuse(request) === undefined && guard.admits(request));
   await announce(options, guard);
   tellKeeper(host, options);

@@ -1,5 +1,5 @@
 import { Empty } from '@/ui';
 
 export default function NotFound() {
-  return <Empty>There is nothing at this address. Choose an area, or jump.</Empty>;
+  return <Empty act={{ label: 'How things stand', href: '/' }}>There is no page at this address.</Empty>;
 }

@@ -4,6 +4,7 @@ import type { LampParameters } from '@taxiarch/core/contract';
 import { addressOf } from '@taxiarch/core/contract/paths';
 import type { LampOutcome, LampWish, RollReply, RollRow } from '@taxiarch/core/roll';
 import { call, fetchAddress } from './api';
+import { clientId } from './client';
 
 const ROLL = addressOf('readRoll');
 const RUNNING_MS = 600;
@@ -45,7 +46,7 @@ export const wishesOf = (rows: readonly RollRow[]): LampWish[] =>
   });
 
 export const identify = async (uids: readonly string[], on: boolean): Promise<readonly LampOutcome[]> =>
-  (await call('identify', { body: { uids, on } })).results;
+  (await call('identify', { body: { uids, on, client: clientId } })).results;
 
 export const setParameter = async (
   uids: readonly string[],

@@ -92,6 +92,7 @@ export class Matching {
   private lookedAt = -Infinity;
   /** Why nothing can be shown just now; empty if it can */
   private waits = '';
+  private darkening = false;
   /** One change of light after the other. */
   private turn: Promise<void> = Promise.resolve();
 
@@ -291,10 +292,11 @@ export class Matching {
     return this.now();
   }
 
+  /** Ended first, then dark: nothing that is still on its way lights anything again. */
   async end(): Promise<EyeReply> {
     const session = this.running();
-    await this.darken(lit(session)?.uid);
     this.file.keep({ running: null, last: session });
+    await this.darken(lit(session)?.uid);
     return this.now(session);
   }
 
@@ -335,20 +337,26 @@ export class Matching {
     );
   }
 
-  private async darken(uid?: string): Promise<void> {
-    await this.turn;
-    await this.showing.dark(uid);
+  /** Gives everything back, after the changes of light that were begun before. */
+  private darken(uid?: string): Promise<void> {
+    this.darkening = true;
+    this.turn = this.turn
+      .then(() => this.showing.dark(uid))
+      .catch((error: Error) => void (this.waits = error.message))
+      .finally(() => (this.darkening = false));
+    return this.turn;
   }
 
+  /** What was not given back at once, because the engine was away, is given back here. */
   private lookAfter(): void {
-    if (!this.session || !this.showing.isOn) return;
-    if (!this.isHot || performance.now() - this.lookedAt > ALONE_MS) void this.darken();
+    if (!this.showing.isOn) return;
+    if (!this.session || !this.isHot || performance.now() - this.lookedAt > ALONE_MS) void this.darken();
   }
 
   /** How it stands, for a phone that looks on; what was dark because nobody did is lit again. */
   async look(): Promise<EyeReply> {
     this.lookedAt = performance.now();
-    if (this.session && this.isHot && !this.showing.isOn) await this.light();
+    if (this.session && this.isHot && (this.darkening || !this.showing.isOn)) await this.light();
     return this.now();
   }
 

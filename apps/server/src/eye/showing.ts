@@ -65,10 +65,10 @@ export class Showing {
   /** All as it was. That a lamp stops showing itself is told it also while safe: it began because of us. */
   async dark(uid = this.shown): Promise<void> {
     this.shown = '';
-    this.held = new Set();
     await Promise.all([
       uid === '' ? undefined : this.stop(uid),
-      this.host.ask({ type: 'giveBack', order: { client: CLIENT } }).catch(() => undefined),
+      this.host.ask({ type: 'giveBack', order: { client: CLIENT } }),
     ]);
+    this.held = new Set();
   }
 }

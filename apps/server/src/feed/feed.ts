@@ -62,6 +62,8 @@ export class Feed {
 
   private readonly beating: NodeJS.Timeout;
   private readonly heldUp = new HeldUp();
+  /** A client went away for good. */
+  onLeave: (client: string) => void = () => undefined;
 
   constructor(private readonly host: EngineHost) {
     this.timer = setInterval(() => this.sendFrames(performance.now()), LOOK_MS);
@@ -159,6 +161,7 @@ export class Feed {
       setTimeout(() => {
         this.leaving.delete(id);
         this.host.leave(id);
+        this.onLeave(id);
       }, patience),
     );
   }

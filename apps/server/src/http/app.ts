@@ -33,6 +33,7 @@ import type { Bench } from '../practise/bench';
 import type { Practising } from '../practise/practising';
 import type { Matching } from '../eye/matching';
 import type { WalkDesk } from '../walk/walkDesk';
+import type { Identifying } from '../roll/identifying';
 import type { RollCall } from '../roll/rollCall';
 import type { LampSetter } from '../roll/setter';
 
@@ -50,6 +51,7 @@ export interface Parts {
   readonly practising: Practising;
   readonly roll: RollCall;
   readonly setter: LampSetter;
+  readonly identifying: Identifying;
   readonly matching: Matching;
   readonly desk: WalkDesk;
   readonly exchange: Exchange;
@@ -59,7 +61,7 @@ export interface Parts {
 const YEAR_MS = 365 * 24 * 3600 * 1000;
 
 export function createApp({ show, host, feed, settings, notices, ...rest }: Parts): Koa {
-  const { guard, log, client, bench, practising, roll, setter, matching, desk, exchange, plugs } = rest;
+  const { guard, log, client, bench, practising, roll, setter, identifying, matching, desk, exchange, plugs } = rest;
   const app = new Koa();
   const policy = contentPolicy(client);
   app.use(problems(log));
@@ -87,7 +89,7 @@ export function createApp({ show, host, feed, settings, notices, ...rest }: Part
     ...routeHandlers(host),
     ...nodeHandlers(host, show, practising),
     ...standInHandlers(bench, practising),
-    ...rollHandlers(host, roll, setter),
+    ...rollHandlers(host, roll, setter, identifying, feed),
     ...eyeHandlers(matching),
     ...pictureHandlers(host, show, feed),
     stepWalk: ({ params: { walk }, body }) => desk.step(walk, body),

@@ -3,6 +3,8 @@ import { ArtNet, encodeAddress } from '@taxiarch/core/artnet';
 import type { EngineHost } from '../bridge/host';
 import { ProblemError } from '../problemError';
 import type { RollCall } from '../roll/rollCall';
+import type { Feed } from '../feed/feed';
+import type { Identifying } from '../roll/identifying';
 import type { LampSetter } from '../roll/setter';
 import type { Handlers } from './api';
 
@@ -25,6 +27,8 @@ export function rollHandlers(
   host: Pick<EngineHost, 'now' | 'ask' | 'freshReport'>,
   roll: RollCall,
   setter: LampSetter,
+  identifying: Identifying,
+  feed: Pick<Feed, 'mind'>,
 ): RollHandlers {
   const requireHot = (what: string) => {
     if (!host.now().output.hot)
@@ -49,9 +53,11 @@ export function rollHandlers(
       return { results: await setter.set(lamps) };
     },
 
-    identify: async ({ body: { uids, on } }) => {
+    identify: async ({ body: { uids, on, client = '' } }) => {
       requireHot('have lamps show themselves');
-      return { results: await setter.identify(uids, on) };
+      const results = await identifying.set(client, uids, on);
+      feed.mind(client);
+      return { results };
     },
 
     readParameters: async ({ params: { uid } }) => ({

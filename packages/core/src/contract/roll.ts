@@ -126,7 +126,13 @@ export const ROLL_ENDPOINTS = {
   }),
   identify: at('identify', {
     says: 'Have lamps show themselves, or stop that.',
-    body: shape('Request', { uids, on: flag('On', { what: 'Whether to be on' }) }),
+    body: plainOf<{ readonly uids: readonly string[]; readonly on: boolean; readonly client?: string | undefined }>(
+      shape('Request', {
+        uids,
+        on: flag('On', { what: 'Whether to be on' }),
+        client: optional(text('Client', 80, { about: 'Lamps stop identifying when this client’s feed is lost.' })),
+      }),
+    ),
     reply: outcomes,
     problems: ['not-understood', 'safe', 'not-here', 'not-ready'],
   }),

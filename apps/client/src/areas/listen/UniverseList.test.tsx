@@ -41,7 +41,7 @@ test('each number leads to those that it counts', async () => {
   const links = screen.getAllByRole('link').slice(0, 4);
   expect(links.map((link) => link.getAttribute('href'))).toEqual([
     '/listen?state=steady',
-    '/listen',
+    '/listen?state=all',
     '/listen?state=silent',
     '/listen?state=stray',
   ]);

@@ -9,7 +9,7 @@ import { outletSubject, useOutlets } from '@/areas/why/Way';
 import { outletText } from '@taxiarch/core/flow';
 import { whyHref } from '@/data/diagnosis';
 import { useShow } from '@/data/show';
-import { Choice, Section, Sentence, StateWord, Text, useWide } from '@/ui';
+import { Missing, Choice, Section, Sentence, StateWord, Text, useWide } from '@/ui';
 import { RateChart } from './RateChart';
 import { SlotField } from './SlotField';
 import { SlotSheet } from './SlotSheet';
@@ -42,11 +42,7 @@ export function UniversePage() {
   const { records, loaded } = useShow();
   const universe = findUniverse(token, records);
   if (universe) return <Universe key={universe.key} universe={universe} />;
-  return loaded ? (
-    <View className="gap-3 p-4">
-      <Sentence>There is no universe “{token}” in the show or on the wire.</Sentence>
-    </View>
-  ) : null;
+  return <Missing loaded={loaded} what={`Universe “${token}”`} list="/listen" act="All universes" />;
 }
 
 function Universe({ universe }: { universe: NamedUniverse }) {

@@ -20,7 +20,6 @@ import { useShow } from '@/data/show';
 import {
   Button,
   Choice,
-  Empty,
   Field,
   Notice,
   Pick,
@@ -31,6 +30,7 @@ import {
   Text,
   count,
   stopwatch,
+  PageShape,
 } from '@/ui';
 
 const MANY = Array.from({ length: MOST_FAULTS }, (_, i) => ({ value: String(i + 1), label: String(i + 1) }));
@@ -38,7 +38,7 @@ const HARD = HARDNESS.map((value) => ({ value, label: value }));
 
 export function PractisePage() {
   const practice = usePractice();
-  if (!practice) return <Empty>Looking at the stand-ins…</Empty>;
+  if (!practice) return <PageShape />;
   if (practice.running) return <Running practice={practice} running={practice.running} />;
   return <Begin practice={practice} />;
 }

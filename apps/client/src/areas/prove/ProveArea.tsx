@@ -1,10 +1,10 @@
 /** Prove: take lamps or slots, look at what happens, give them back. */
 import { useLocalSearchParams } from 'expo-router';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { useSelection, walkSelection } from '@/data/selection';
 import { useShow } from '@/data/show';
-import { Choice, Empty, useWide } from '@/ui';
+import { Missing, Choice, Empty, useWide } from '@/ui';
 import { LampPicker } from './LampPicker';
 import { LampWalk } from './LampWalk';
 import { RangeTake } from './RangeTake';
@@ -17,18 +17,21 @@ type Way = (typeof WAYS)[number]['value'];
 
 export function ProveArea() {
   const wide = useWide();
-  const { patch } = useShow();
+  const { patch, loaded } = useShow();
   const chosen = useSelection(walkSelection);
   const [way, setWay] = useState<Way>('lamps');
   const [walking, setWalking] = useState(chosen.length > 0);
   const { lamp } = useLocalSearchParams<{ lamp?: string }>();
   // Somebody wants this one lamp lit.
+  const asked = useRef<string>(undefined);
   useEffect(() => {
-    if (lamp === undefined) return;
+    if (lamp === undefined || lamp === asked.current) return;
+    asked.current = lamp;
     walkSelection.set([lamp]);
     setWalking(true);
   }, [lamp]);
   const lamps = chosen.flatMap((id) => patch.lamp(id) ?? []);
+  const missing = loaded && lamp !== undefined && !patch.lamp(lamp);
   const inWalk = walking && lamps.length > 0;
 
   const lampsView = wide ? (
@@ -49,6 +52,7 @@ export function ProveArea() {
   ) : (
     <LampPicker onBegin={() => setWalking(true)} />
   );
+  if (missing) return <Missing loaded what="This lamp" list="/prove" act="All lamps" />;
   return (
     <View className="flex-1">
       <View className={`px-4 pt-2 ${wide ? 'w-[420px]' : ''}`}>

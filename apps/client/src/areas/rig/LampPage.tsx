@@ -11,7 +11,7 @@ import { onWire, useSlots } from '@/data/live';
 import { useFindings, useShow } from '@/data/show';
 import { DeletePlan } from '@/forms/Delete';
 import { Way } from '@/areas/why/Way';
-import { useLeaveFor, Button, Screen, Section, Sentence, Text, count, WhyLink } from '@/ui';
+import { Missing, useLeaveFor, Button, Screen, Section, Sentence, Text, count, WhyLink } from '@/ui';
 import { Answers } from './Answers';
 import { EditLamp } from './EditLamp';
 
@@ -60,11 +60,7 @@ export function LampPage() {
   const { patch, loaded } = useShow();
   const patched = patch.lamp(id);
   if (patched) return <LampDetails key={id} patched={patched} />;
-  return loaded ? (
-    <View className="p-4">
-      <Sentence>This lamp is not in the show any more.</Sentence>
-    </View>
-  ) : null;
+  return <Missing loaded={loaded} what="This lamp" list="/rig" act="All lamps" />;
 }
 
 /** What papers and files of others say of it. */

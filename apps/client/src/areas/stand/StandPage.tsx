@@ -12,7 +12,20 @@ import { Happened } from './Happened';
 import { KeptAsGood } from './KeptAsGood';
 import { MendAll } from './MendAll';
 import { Repair } from '@/areas/why/Repair';
-import { Button, Empty, KnownMark, Screen, Section, Sentence, StateWord, Text, WhyLink, count, useWide } from '@/ui';
+import {
+  Button,
+  Empty,
+  KnownMark,
+  Screen,
+  Section,
+  Sentence,
+  StateWord,
+  Text,
+  WhyLink,
+  count,
+  useWide,
+  PageShape,
+} from '@/ui';
 
 export function StandPage() {
   const wide = useWide();
@@ -51,7 +64,7 @@ function Standing() {
   const router = useRouter();
   const { records } = useShow();
   const { standing, trouble } = useStanding();
-  if (!standing) return <Empty>{trouble || 'Looking at how things stand…'}</Empty>;
+  if (!standing) return trouble ? <Empty>{trouble}</Empty> : <PageShape />;
   const { troubles, unexplained, more, looked } = standing;
   return (
     <Screen

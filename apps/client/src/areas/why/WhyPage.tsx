@@ -7,19 +7,35 @@ import { SUBJECTS, type Subject } from '@taxiarch/core/records';
 import { lookAgain, useWhy } from '@/data/diagnosis';
 import { saw } from '@/data/sightings';
 import { useShow } from '@/data/show';
-import { Button, Empty, Fold, Notice, Screen, Section, Sentence, StateWord, Text, type StateName } from '@/ui';
+import {
+  Missing,
+  Button,
+  Empty,
+  Fold,
+  Notice,
+  Screen,
+  Section,
+  Sentence,
+  StateWord,
+  Text,
+  type StateName,
+  PageShape,
+} from '@/ui';
 import { ThisIsIt } from '@/areas/practise/ThisIsIt';
 import { PathLine } from './PathLine';
 import { Repair } from './Repair';
 
 /** What it is about, as a person calls it. */
-function useNameOf({ kind, id, part }: Subject): string {
-  const { records } = useShow();
+/** What it is called; undefined when the show has come and it is not in it. */
+function useNameOf({ kind, id, part }: Subject): string | undefined {
+  const { records, loaded } = useShow();
+  const isMachine = kind === 'machine' || kind === 'port' || kind === 'interface';
+  if (loaded && isMachine && !records.machine.some((one) => one.id === id)) return undefined;
   const machine = records.machine.find((one) => one.id === id)?.name ?? id;
   switch (kind) {
     case 'lamp': {
       const lamp = records.lamp.find((one) => one.id === id);
-      return lamp ? `Lamp ${lamp.number} ${lamp.name}` : 'A lamp that is gone';
+      return lamp ? `Lamp ${lamp.number} ${lamp.name}` : loaded ? undefined : id;
     }
     case 'port': {
       const controller = records.machine.find((one) => one.id === id)?.controller;
@@ -30,7 +46,7 @@ function useNameOf({ kind, id, part }: Subject): string {
     case 'slot':
       return `Slot ${id}/${part}`;
     case 'link':
-      return records.link.find((one) => one.id === id)?.name ?? 'A link that is gone';
+      return records.link.find((one) => one.id === id)?.name ?? (loaded ? undefined : id);
     case 'interface':
       return `Interface of ${machine}`;
     case 'machine':
@@ -54,14 +70,17 @@ export function WhyPage() {
   return known && id !== '' ? (
     <Told key={`${kind} ${id} ${part}`} about={{ kind: known, id, part }} />
   ) : (
-    <Empty>Why? is asked of a lamp, a port, a universe, a machine or a link: open it there.</Empty>
+    <Empty act={{ label: 'How things stand', href: '/' }}>
+      Open Why? from a lamp, port, universe, machine or link.
+    </Empty>
   );
 }
 
 function Told({ about }: { about: Subject }) {
   const name = useNameOf(about);
   const { why, trouble } = useWhy(about);
-  if (!why) return <Empty>{trouble || `Looking at the path of ${name}…`}</Empty>;
+  if (name === undefined) return <Missing loaded what="What you ask about" list="/" act="How things stand" />;
+  if (!why) return trouble ? <Empty>{trouble}</Empty> : <PageShape />;
   const { suspects, together, question, path, broken, sure, sentence } = why;
   const first = suspects.slice(0, Math.max(1, together));
   const others = suspects.slice(first.length);

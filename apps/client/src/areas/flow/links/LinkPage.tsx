@@ -23,7 +23,6 @@ import {
   useLeaveFor,
   Button,
   Choice,
-  Empty,
   Field,
   KnownMark,
   Notice,
@@ -35,6 +34,7 @@ import {
   Text,
   count,
   WhyLink,
+  Missing,
 } from '@/ui';
 import { AtTheOtherEnd } from './AtTheOtherEnd';
 import { linkFormOf, newLinkForm, linkPlan, type LinkForm } from './linkForm';
@@ -45,7 +45,7 @@ export function LinkPage() {
   const link = records.link.find((one) => one.id === id);
   if (id === 'new') return <Editor link={undefined} />;
   if (link) return <Looked key={id} link={link} />;
-  return loaded ? <Empty>This link is not in the show any more.</Empty> : null;
+  return <Missing loaded={loaded} what="This link" list="/flow/links" act="All links" />;
 }
 
 const WORDS = { fine: 'fine', 'must fix': 'must fix', planned: 'planned', ask: 'open' } as const;

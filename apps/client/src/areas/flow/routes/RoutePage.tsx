@@ -23,7 +23,7 @@ import { useLive } from '@/data/live';
 import { wholeFrom } from '@/data/numbers';
 import { giveBackRoute, plannedAt, wireFrom, wireName } from '@/data/routes';
 import { propose, useShow } from '@/data/show';
-import { Button, Choice, Empty, Field, Notice, PennantFlag, Screen, Section, Sentence, Text } from '@/ui';
+import { Button, Choice, Field, Notice, PennantFlag, Screen, Section, Sentence, Text, Missing } from '@/ui';
 import { RouteEditor } from './RouteEditor';
 import { useRouteSwitch } from './RoutesPage';
 
@@ -56,7 +56,7 @@ export function RoutePage() {
   const route = records.route.find((one) => one.id === id);
   if (id === 'new') return <RouteEditor route={undefined} />;
   if (route) return <Running key={id} route={route} />;
-  return loaded ? <Empty>This route is not in the show any more.</Empty> : null;
+  return <Missing loaded={loaded} what="This route" list="/flow/routes" act="All routes" />;
 }
 
 /** For whose packet its frames wait where they are received. */

@@ -19,7 +19,7 @@ import { MachineChoice } from '@/forms/MachineChoice';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { Delete } from '@/forms/Delete';
-import { useLeaveFor, Empty, Field, PennantFlag, Pick, Screen, Section, Sentence, Text } from '@/ui';
+import { useLeaveFor, Field, PennantFlag, Pick, Screen, Section, Sentence, Text, Missing } from '@/ui';
 import { SenderLines } from './SenderLines';
 import { formOf, newForm, planOf, type SenderForm } from './senderForm';
 
@@ -28,7 +28,7 @@ export function SenderPage() {
   const { records, loaded } = useShow();
   const sender = sendersOf(records.machine).find((one) => one.id === id);
   if (id === 'new' || sender) return <Editor key={id} sender={sender} />;
-  return loaded ? <Empty>This sender is not in the show any more.</Empty> : null;
+  return <Missing loaded={loaded} what="This sender" list="/flow/senders" act="All senders" />;
 }
 
 const words = (all: readonly string[]) => all.map((value) => ({ value, label: value }));

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import type { EyeReply, EyeSession } from '@taxiarch/core/eye';
 import { useEye } from '@/data/eye';
-import { Empty } from '@/ui';
+import { PageShape } from '@/ui';
 import { BeginEye } from './BeginEye';
 import { EndedEye } from './EndedEye';
 import { RunningEye } from './RunningEye';
@@ -10,7 +10,7 @@ import { RunningEye } from './RunningEye';
 export function EyePage() {
   const eye = useEye();
   const [ended, setEnded] = useState<{ readonly reply: EyeReply; readonly how: EyeSession['how'] }>();
-  if (!eye) return <Empty>Looking whether anybody matches lamps…</Empty>;
+  if (!eye) return <PageShape />;
   if (eye.running)
     return <RunningEye eye={eye} session={eye.running} onEnded={(reply, how) => setEnded({ reply, how })} />;
   if (ended) return <EndedEye {...ended} onClose={() => setEnded(undefined)} />;

@@ -10,7 +10,7 @@ import { rigSelection, useSelection, walkSelection } from '@/data/selection';
 import { useShow } from '@/data/show';
 import { AskHot } from '@/areas/prove/roll/AskHot';
 import { useLampActs } from '@/areas/prove/roll/useLampActs';
-import { Button, Empty, Field, Pick, Screen, Section, Sentence, Slider, Text, count } from '@/ui';
+import { Button, Field, Pick, Screen, Section, Sentence, Slider, Text, count, PageShape } from '@/ui';
 
 const PICTURE_WORDS: Readonly<Record<TestPicture, string>> = {
   level: 'Level',
@@ -114,7 +114,7 @@ export function PicturesPage() {
   const [level, setLevel] = useState(1);
   const { own, others } = usePictures();
   const acts = useLampActs();
-  if (!loaded) return <Empty>The show is being read…</Empty>;
+  if (!loaded) return <PageShape />;
   const its =
     targets.find(({ value }) => value === (typed.trim() !== '' && target === '' ? 'typed' : target || place)) ??
     targets[0];

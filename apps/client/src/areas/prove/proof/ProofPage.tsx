@@ -6,7 +6,20 @@ import { PROOF_FORMATS } from '@taxiarch/core/contract';
 import { personName } from '@/data/preferences';
 import { checkFile, proofAddress, saveFile, signProof } from '@/data/proof';
 import { useShow } from '@/data/show';
-import { Button, Check, Empty, Field, Fold, Notice, Screen, Section, Sentence, StateWord, Text, useWide } from '@/ui';
+import {
+  Button,
+  Check,
+  Field,
+  Fold,
+  Notice,
+  Screen,
+  Section,
+  Sentence,
+  StateWord,
+  Text,
+  useWide,
+  PageShape,
+} from '@/ui';
 import { Labels } from './Labels';
 
 const PART_WORDS: Readonly<Record<ProofPart, string>> = {
@@ -125,7 +138,7 @@ export function ProofPage() {
   const [parts, setParts] = useState<readonly ProofPart[]>(PROOF_PARTS);
   const [trouble, setTrouble] = useState('');
   const [making, setMaking] = useState('');
-  if (!loaded) return <Empty>The show is being read…</Empty>;
+  if (!loaded) return <PageShape />;
   const signed = [...records.proof].sort((a, b) => b.rev - a.rev);
   const [last] = signed;
   const save = async (format: (typeof PROOF_FORMATS)[number]) => {

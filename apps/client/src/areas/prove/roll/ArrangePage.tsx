@@ -11,7 +11,7 @@ import {
 } from '@taxiarch/core/roll';
 import { callRoll, setGreeting, setLamps, useGreeting, useRoll } from '@/data/roll';
 import { useShow } from '@/data/show';
-import { Button, Check, Choice, Empty, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
+import { Button, Check, Choice, Pick, Screen, Section, Sentence, Text, count, PageShape } from '@/ui';
 import { footOf } from './footOf';
 import { useLampActs, type LampActs } from './useLampActs';
 
@@ -24,7 +24,7 @@ const ORDERS = ARRANGE_ORDERS.map((value) => ({ value, label: WORDS[value] }));
 
 export function ArrangePage() {
   const roll = useRoll();
-  if (!roll) return <Empty>Looking who answers…</Empty>;
+  if (!roll) return <PageShape />;
   return <Arrange roll={roll} />;
 }
 

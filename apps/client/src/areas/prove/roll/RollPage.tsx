@@ -8,7 +8,7 @@ import { placeFilter, usePreference } from '@/data/preferences';
 import { callRoll, cancelRoll, identify, readRollAgain, setLamps, useRoll, wishesOf } from '@/data/roll';
 import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
-import { Button, Empty, Field, Pick, Screen, Sentence, Text, spell, useWide } from '@/ui';
+import { Button, Field, Pick, Screen, Sentence, Text, spell, useWide, PageShape } from '@/ui';
 import { AskHot } from './AskHot';
 import { Outcomes } from './Outcomes';
 import { RollRows, rowKey } from './RollRows';
@@ -92,7 +92,7 @@ function useShown(rows: readonly RollRow[], { query, state, node, order }: Wante
 
 export function RollPage() {
   const roll = useRoll();
-  if (!roll) return <Empty>Looking who answers…</Empty>;
+  if (!roll) return <PageShape />;
   return <Roll roll={roll} />;
 }
 

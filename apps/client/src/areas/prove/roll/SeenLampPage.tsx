@@ -10,7 +10,7 @@ import { identify, readRollAgain, setLamps, setParameter, useParameters, useRoll
 import { call } from '@/data/api';
 import { propose, useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
-import { Button, Empty, Field, Pick, Screen, Section, Sentence, StateWord, Text, count, spell } from '@/ui';
+import { Button, Empty, Field, Pick, Screen, Section, Sentence, StateWord, Text, count, spell, PageShape } from '@/ui';
 import { footOf } from './footOf';
 import { useLampActs, type LampActs } from './useLampActs';
 
@@ -18,8 +18,13 @@ export function SeenLampPage() {
   const { uid = '', also = '' } = useLocalSearchParams<{ uid: string; also?: string }>();
   const roll = useRoll();
   const row = roll?.rows.find((one) => one.uid === uid);
-  if (!roll) return <Empty>Looking who answers…</Empty>;
-  if (!row?.seen) return <Empty>This lamp has not answered. Call the roll first.</Empty>;
+  if (!roll) return <PageShape />;
+  if (!row?.seen)
+    return (
+      <Empty act={{ label: 'Roll call', href: '/prove/roll' }}>
+        This lamp has not answered. Run a roll call first.
+      </Empty>
+    );
   return <Seen key={uid} roll={roll} row={row} seen={row.seen} also={also.split(',').filter(Boolean)} />;
 }
 

@@ -9,7 +9,7 @@ import type { ProposedChange } from '@taxiarch/core/edit';
 import { useListChoice } from '@/data/preferences';
 import { propose, useShow } from '@/data/show';
 import { beginWalk, useSwaps, useWalk } from '@/data/walks';
-import { Button, Empty, Notice, Pick, Screen, Sentence, StateWord, Text } from '@/ui';
+import { Button, Empty, Notice, Pick, Screen, Sentence, StateWord, Text, PageShape } from '@/ui';
 import { WaitingMarks } from './WaitingMarks';
 
 /** What stands against it first. */
@@ -109,7 +109,7 @@ export function StandingWalk({ walk, onWalk }: { walk: Walk; onWalk: (key: strin
         .sort((a, b) => FIRST.indexOf(a.state) - FIRST.indexOf(b.state)),
     [reply, state],
   );
-  if (!reply) return <Empty>{error ? error.message : 'Looking how this walk stands…'}</Empty>;
+  if (!reply) return error ? <Empty>{error.message}</Empty> : <PageShape />;
   /** The same once more, as a walk of its own: what was marked in this one stays as it is. */
   const again = async () => {
     const { covers, order, unit, pictures, lampIds } = walk;

@@ -10,7 +10,7 @@ import { feed } from '@/data/feed';
 import { useHot, useLive } from '@/data/live';
 import { useShow } from '@/data/show';
 import { makeHot } from '@/data/output';
-import { Button, Empty, Notice, Text, WhyLink, count, useColour } from '@/ui';
+import { Button, Notice, Text, WhyLink, count, useColour, PageShape } from '@/ui';
 import { FailedSheet } from './FailedSheet';
 import { HandsFree } from './HandsFree';
 import { WalkMates } from './WalkMates';
@@ -144,7 +144,7 @@ export function WalkNow({ walk, first, onStop }: { walk: Walk; first: string; on
     ? `${patched.lamp.number}, ${patched.lamp.name}${channel ? `, ${channelName(channel)}` : ''}`
     : '';
   const handsFree = useHandsFree(acts, spoken, item?.key ?? '', failing);
-  if (!walking.begun) return <Empty>Looking what comes first…</Empty>;
+  if (!walking.begun) return <PageShape />;
   const done = walking.items.length - walking.left;
   const failed = [...states.values()].filter((one) => one === 'failed' || one === 'disputed').length;
   const fail = (why: MarkReason, rest: { note: string; photo: Blob | null; did: number }) => {

@@ -2,7 +2,7 @@
 import { useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
 import { useShow } from '@/data/show';
-import { Empty } from '@/ui';
+import { Missing } from '@/ui';
 import { StandingWalk } from './StandingWalk';
 import { WalkNow } from './WalkNow';
 
@@ -12,7 +12,7 @@ export function WalkPage() {
   const [walking, setWalking] = useState(false);
   const [from, setFrom] = useState('');
   const walk = records.walk.find((one) => one.id === id);
-  if (!walk) return <Empty>{loaded ? 'This walk is not in the show.' : 'The show is being read…'}</Empty>;
+  if (!walk) return <Missing loaded={loaded} what="This walk" list="/prove/walks" act="All walks" />;
   if (walking) return <WalkNow key={walk.id} walk={walk} first={from} onStop={() => setWalking(false)} />;
   return (
     <StandingWalk

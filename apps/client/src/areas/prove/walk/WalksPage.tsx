@@ -5,7 +5,7 @@ import { View } from 'react-native';
 import type { Walk } from '@taxiarch/core/records';
 import { lastMarks, marksOf, stateOf, walkItems } from '@taxiarch/core/walk';
 import { useShow } from '@/data/show';
-import { Button, Empty, Row, Screen, Sentence, Text, count } from '@/ui';
+import { Button, Row, Screen, Sentence, Text, count, PageShape } from '@/ui';
 import { BeginWalk } from './BeginWalk';
 import { WaitingMarks } from './WaitingMarks';
 
@@ -42,7 +42,7 @@ export function WalksPage() {
   const router = useRouter();
   const { records, loaded } = useShow();
   const [beginning, setBeginning] = useState(false);
-  if (!loaded) return <Empty>The show is being read…</Empty>;
+  if (!loaded) return <PageShape />;
   if (beginning)
     return (
       <BeginWalk

@@ -4,7 +4,7 @@ import { View } from 'react-native';
 import type { WhatIfEvent, WhatIfFrom } from '@taxiarch/core/whatif';
 import { useShow } from '@/data/show';
 import { usePlayed } from '@/data/whatIf';
-import { Button, Choice, Empty, Notice, Screen, Section, Sentence, Text, useWide } from '@/ui';
+import { Button, Choice, Notice, Screen, Section, Sentence, Text, useWide, PageShape } from '@/ui';
 import { AddEvent } from './AddEvent';
 import { EveryFailure } from './EveryFailure';
 import { Played } from './Played';
@@ -33,7 +33,7 @@ export function WhatIfPage() {
   const [length, setLength] = useState<(typeof LENGTHS)[number]['value']>('60');
   const [events, setEvents] = useState<readonly WhatIfEvent[]>([]);
   const { report, trouble } = usePlayed({ from, events, seconds: Number(length) });
-  if (!loaded) return <Empty>The show is being read…</Empty>;
+  if (!loaded) return <PageShape />;
   const inOrder = [...events].sort((a, b) => a.at - b.at);
   return (
     <Screen

@@ -5,7 +5,7 @@ import { View } from 'react-native';
 import type { ImportReady } from '@taxiarch/core/contract';
 import { noteLastEdit } from '@/data/lastEdit';
 import { leaveArrival, useArrival, useWaiting, writeArrival, type Waiting } from '@/data/imports';
-import { Button, Fold, Notice, Screen, Section, Sentence, Text, count } from '@/ui';
+import { PageShape, Button, Fold, Notice, Screen, Section, Sentence, Text, count } from '@/ui';
 import { ArrivalRows } from './ArrivalRows';
 import { ColumnsOf } from './ColumnsOf';
 import { chosenFirst, STATE_WORDS, STATES, type RowState } from './rows';
@@ -65,7 +65,9 @@ function Arrival({ id }: { id: string }) {
       >
         <Notice state="look at">{error.message}</Notice>
       </Screen>
-    ) : null;
+    ) : (
+      <PageShape />
+    );
   const at = waiting.findIndex((one) => one.id === id);
   const which = waiting.length > 1 && at >= 0 ? `File ${at + 1} of ${waiting.length}. ` : '';
   if (reply.state === 'working')

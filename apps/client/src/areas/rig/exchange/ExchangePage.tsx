@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import type { ExchangeReply, Settings } from '@taxiarch/core/contract';
 import { useExchange, useExchangeSettings } from '@/data/exchange';
-import { Button, Check, Field, Fold, Notice, Screen, Section, Sentence, Text, count } from '@/ui';
+import { PageShape, Button, Check, Field, Fold, Notice, Screen, Section, Sentence, Text, count } from '@/ui';
 import { HostSection } from './HostSection';
 import { OfferSection } from './OfferSection';
 import { ProgramRows } from './ProgramRows';
@@ -34,7 +34,7 @@ function Switches() {
     setName(settings.stationName);
     setGroup(settings.stationGroup);
   }, [settings]);
-  if (!settings) return null;
+  if (!settings) return <PageShape />;
   const set = (part: Partial<Settings>) =>
     void change(part).then(
       () => setTrouble(''),

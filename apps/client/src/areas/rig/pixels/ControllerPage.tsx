@@ -10,7 +10,7 @@ import { type Machine, PLAIN_MACHINE } from '@taxiarch/core/records';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';
-import { useLeaveFor, Empty, Field, Screen, Sentence, Text } from '@/ui';
+import { useLeaveFor, Field, Screen, Sentence, Text, Missing } from '@/ui';
 import { wholeFrom } from '@/data/numbers';
 
 interface Form {
@@ -52,7 +52,7 @@ export function ControllerPage() {
   const { records, loaded } = useShow();
   const machine = records.machine.find((one) => one.id === id);
   if (id === 'new' || machine) return <ControllerEditor key={id} machine={machine} />;
-  return loaded ? <Empty>This controller is not in the show any more.</Empty> : null;
+  return <Missing loaded={loaded} what="This controller" list="/rig/pixels" act="All controllers" />;
 }
 
 function ControllerEditor({ machine }: { machine: Machine | undefined }) {

@@ -11,7 +11,7 @@ import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
-import { useLeaveFor, Button, Check, Choice, Empty, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
+import { useLeaveFor, Button, Check, Choice, Field, Pick, Screen, Section, Sentence, Text, Missing } from '@/ui';
 import { newId } from '@/data/numbers';
 import { newRun, readRunForm, runForm, type RunForm } from './runForm';
 
@@ -36,7 +36,7 @@ export function RunPage() {
   const run = records.run.find((one) => one.id === id);
   if (id === 'new') return <RunEditor key="new" run={undefined} />;
   if (run) return <RunEditor key={id} run={run} />;
-  return loaded ? <Empty>This run is not in the show any more.</Empty> : null;
+  return <Missing loaded={loaded} what="This run of pixels" list="/rig/pixels" act="All runs" />;
 }
 
 function RunEditor({ run }: { run: PixelRun | undefined }) {

@@ -9,7 +9,20 @@ import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
-import { useLeaveFor, Button, Choice, Empty, Field, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
+import {
+  useLeaveFor,
+  Button,
+  Choice,
+  Field,
+  Pick,
+  Screen,
+  Section,
+  Sentence,
+  Text,
+  count,
+  PageShape,
+  Missing,
+} from '@/ui';
 import { wholeFrom } from '@/data/numbers';
 import { UnknownType } from './UnknownType';
 import { ChannelRows } from './ChannelRows';
@@ -67,10 +80,10 @@ export function TypePage() {
   const type = types.find((one) => one.id === id);
   if (id === 'new') return <TypeEditor key="new" type={undefined} />;
   // Until the show is there, one of the library of the same id would stand for its own.
-  if (!loaded) return null;
+  if (!loaded) return <PageShape />;
   if (type?.unknown) return <UnknownType key={id} type={type} />;
   if (type) return <TypeEditor key={id} type={type} />;
-  return <Empty>This type is not in the show any more.</Empty>;
+  return <Missing loaded what="This type" list="/rig/types" act="All types" />;
 }
 
 function TypeEditor({ type }: { type: FixtureType | undefined }) {

@@ -9,7 +9,7 @@ import { Delete } from '@/forms/Delete';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';
-import { useLeaveFor, Button, Check, Empty, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
+import { useLeaveFor, Button, Check, Field, Pick, Screen, Section, Sentence, Text, Missing } from '@/ui';
 import {
   EMPTY_ADDRESS,
   EMPTY_INTERFACE,
@@ -33,7 +33,7 @@ export function EditMachine() {
   const { records, loaded } = useShow();
   const machine = records.machine.find((one) => one.id === id);
   if (id === 'new' || machine) return <Editor key={id} machine={machine} />;
-  return loaded ? <Empty>This machine is not in the show any more.</Empty> : null;
+  return <Missing loaded={loaded} what="This machine" list="/wire" act="All machines" />;
 }
 
 function InterfaceRows({

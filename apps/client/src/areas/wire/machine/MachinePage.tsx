@@ -15,7 +15,7 @@ import { newId } from '@/data/numbers';
 import { makeHot } from '@/data/output';
 import { propose, useNetworkFindings, useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
-import { Button, Empty, Notice, Screen, Section, Sentence, StateWord, Text, count, spell, WhyLink } from '@/ui';
+import { Button, Notice, Screen, Section, Sentence, StateWord, Text, count, spell, WhyLink, Missing } from '@/ui';
 import { BringOn } from './BringOn';
 import { LinkLoad } from './LinkLoad';
 import { PortPicture } from './PortPicture';
@@ -111,7 +111,7 @@ export function MachinePage() {
   const { loaded } = useShow();
   const entries = useMachines();
   const entry = entries.find((one) => one.key === key) ?? entries.find((one) => one.address === key);
-  if (!entry) return loaded ? <Empty>This machine is neither planned nor heard any more.</Empty> : null;
+  if (!entry) return <Missing loaded={loaded} what="This machine" list="/wire" act="All machines" />;
   return <Details key={entry.key} entry={entry} />;
 }
 

@@ -30,7 +30,7 @@ import { useMachines } from '@/data/machines';
 import { wholeFrom } from '@/data/numbers';
 import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
-import { Button, Choice, Empty, Field, Pick, Screen, Section, Sentence, StateWord, Text, count } from '@/ui';
+import { Button, Choice, Field, Pick, Screen, Section, Sentence, StateWord, Text, count, Missing } from '@/ui';
 import { PortPicture } from './PortPicture';
 
 const SAME = '';
@@ -102,7 +102,7 @@ export function PortsPage() {
   const { records, loaded } = useShow();
   const machine = records.machine.find((one) => one.id === id);
   const model = records.model.find((one) => one.id === machine?.modelId);
-  if (!machine) return loaded ? <Empty>This machine is not in the show any more.</Empty> : null;
+  if (!machine) return <Missing loaded={loaded} what="This machine" list="/wire" act="All machines" />;
   return <Editor key={id} machine={machine} model={model} />;
 }
 

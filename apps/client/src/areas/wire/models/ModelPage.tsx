@@ -20,7 +20,7 @@ import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { newId, wholeFrom } from '@/data/numbers';
 import { useShow } from '@/data/show';
-import { useLeaveFor, Check, Empty, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
+import { useLeaveFor, Check, Field, Pick, Screen, Section, Sentence, Text, Missing } from '@/ui';
 import { modelsToChoose } from '../machine/machineForm';
 
 /** Fields that are typed; empty for what has no limit. */
@@ -93,8 +93,7 @@ export function ModelPage() {
       />
     );
   // Until the show is there, one of the library of the same id would stand for its own.
-  if (!loaded) return null;
-  if (!known) return <Empty>This model is neither in the show nor in the library.</Empty>;
+  if (!known || !loaded) return <Missing loaded={loaded} what="This model" list="/wire/models" act="All models" />;
   return <Editor key={id} start={known} model={records.model.find((one) => one.id === id)} />;
 }
 
