@@ -79,7 +79,8 @@ test('rig: search, a lamp with live values, a change, a clash, undo', async ({ p
   await expect(page.getByRole('heading', { name: '102 Port spot 2 at 2/24' })).toBeVisible();
 });
 
-test('rig: somebody else changed the lamp in the meantime; what was typed is not lost', async ({ page }) => {
+test('rig: somebody else changed the lamp in the meantime; what was typed is not lost', async ({ page, troubles }) => {
+  troubles.expect(/^409 POST \/api\/edits/);
   await open(page, '/rig/lamp-103');
   await page.getByLabel('Name', { exact: true }).fill('Typed by me');
   const { records } = await api<{ records: { lamp: { id: string; rev: number; name: string }[] } }>('/api/show');
@@ -161,7 +162,8 @@ test('a number in the sentence leads to what it counts', async ({ page }) => {
   await handle('porthole', { power: true });
 });
 
-test('a page opened by its own address is there, however late parts of the client come', async ({ page }) => {
+test('a page opened by its own address is there, however late parts of the client come', async ({ page, troubles }) => {
+  troubles.expect(/^net::ERR_FAILED GET \/_expo\//);
   let asked = 0;
   const refused = new Set<string>();
   await page.route('**/_expo/**', async (route) => {
@@ -190,7 +192,9 @@ test('a page opened by its own address is there, however late parts of the clien
 
 test('an address that leads nowhere says so, within the frame', async ({ page }) => {
   await open(page, '/nowhere');
-  await expect(page.getByText(/There is nothing at this address/)).toBeVisible();
+  await expect(page.getByText('There is no page at this address.')).toBeVisible();
+  await page.getByRole('button', { name: 'How things stand' }).last().click();
+  await expect(page).toHaveURL(/\/$/);
 });
 
 test('what is to stay taken stays when the device goes away', async ({ page, context }) => {
@@ -210,7 +214,8 @@ test('what is to stay taken stays when the device goes away', async ({ page, con
   await makeSafe();
 });
 
-test('the server goes: the strip says so, and heals by itself when it is back', async ({ page }) => {
+test('the server goes: the strip says so, and heals by itself when it is back', async ({ page, troubles }) => {
+  troubles.expect(/^net::ERR_/, /WebSocket connection to .*feed/, /^503 /);
   const folder = mkdtempSync(join(tmpdir(), 'taxiarch-e2e-gone-'));
   const start = async () => {
     const server = await startServer({ folder, port: OWN.page, sacn: OWN.sacn, artnet: OWN.artnet });

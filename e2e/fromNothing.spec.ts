@@ -15,7 +15,8 @@ test.beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), 'taxiarch-e2e-nothing-'));
   served = await startServer({ folder, port: OWN.page, sacn: OWN.sacn, artnet: OWN.artnet, empty: true });
 });
-test.afterEach(async () => {
+test.afterEach(async ({ page }) => {
+  await page.close();
   await served.stop();
   rmSync(folder, { recursive: true, force: true });
 });
@@ -32,7 +33,7 @@ class Hands {
 
   async type(label: string, value: string): Promise<void> {
     this.count += 1;
-    await this.page.getByLabel(label, { exact: true }).fill(value);
+    await this.page.getByLabel(label, { exact: true }).filter({ visible: true }).fill(value);
   }
 }
 
@@ -62,7 +63,7 @@ test('four lamps, a console, a node of two ports and a visualiser, in no more th
   await hands.type('Address', '10.0.0.31');
   await hands.tap('Plan it');
 
-  await expect(page.getByText('Truss node, port 1')).toBeVisible();
+  await expect(page.getByText('Truss node, port 1').filter({ visible: true })).toBeVisible();
   await hands.tap('Flow', 'link');
   await hands.tap('Links', 'link');
   await hands.tap('Add a link');

@@ -1,8 +1,6 @@
 import { defineConfig } from '@playwright/test';
+import { CHROMIUM_ARGS, CHROMIUM_PATH } from './chromium';
 import { PERSON, WHOLES, portsOf } from './whole';
-
-/** Chromium on a machine without a screen and without a network. */
-const ARGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'];
 
 export default defineConfig({
   testDir: '.',
@@ -14,7 +12,7 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: '../.build/e2e.json' }]],
   outputDir: '../test-results',
   use: {
-    launchOptions: { executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium', args: ARGS },
+    launchOptions: { executablePath: CHROMIUM_PATH, args: CHROMIUM_ARGS },
     colorScheme: 'dark',
     // The device knows who sits at it; that it asks is tested where it does.
     storageState: {

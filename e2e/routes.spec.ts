@@ -161,7 +161,8 @@ test('the base is broken on purpose, found by the doctor, and mended', async ({ 
   await expect(page.getByText(/^\d of 3 links said or seen to arrive\./)).not.toContainText('to mend');
 });
 
-test('the other program has one lamp in another mode: found by comparing, and told how', async ({ page }) => {
+test('the other program has one lamp in another mode: found by comparing, and told how', async ({ page, troubles }) => {
+  troubles.expect(/^409 POST \/api\/output\/take/);
   await handle('crow', { faults: { otherMode: true } });
   const patch = await (await fetch(`${standInPage('127.0.0.24')}patch.csv`)).text();
   await handle('crow', { faults: { otherMode: false } });

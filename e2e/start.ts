@@ -5,7 +5,8 @@ import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { WHOLES, portsOf } from './whole';
 
-async function startWhole(worker: number): Promise<() => Promise<void>> {
+/** Starts one whole; returns what stops it. Everything that it says goes to `heard` as well. */
+export async function startWhole(worker: number, heard?: (text: string) => void): Promise<() => Promise<void>> {
   const folder = mkdtempSync(join(tmpdir(), 'taxiarch-e2e-'));
   const { page, panel, sacn, artnet, mdns, citp, plug } = portsOf(worker);
   const udp = { 'sacn-port': sacn, 'artnet-port': artnet, 'mdns-port': mdns, 'citp-port': citp };
@@ -25,6 +26,7 @@ async function startWhole(worker: number): Promise<() => Promise<void>> {
     for (const stream of [whole.stdout, whole.stderr])
       stream.on('data', (text) => {
         said += String(text);
+        heard?.(String(text));
         if (said.includes('Taxiarch is ready')) ready();
       });
     void ended.then(() => failed(new Error(`It did not start:\n${said}`)));

@@ -58,7 +58,9 @@ const marksOf = async () => (await records()).mark;
 
 test('two phones walk one place: shared, lit by turns, disputed; one goes through a gap and loses nothing', async ({
   browser,
+  troubles,
 }) => {
+  troubles.expect(/ERR_INTERNET_DISCONNECTED/);
   test.slow();
   const mara = await held(browser, PERSON);
   await open(mara.page, '/prove/walks');

@@ -39,7 +39,15 @@ export interface Waiting {
 const waiting = new Followed<readonly Waiting[]>([]);
 export const useWaiting = (): readonly Waiting[] => useFollowed(waiting);
 
-const forget = (id: string) => waiting.set(waiting.read().filter((one) => one.id !== id));
+/** Files that were written or left: the server has let go of them. */
+const ended = new Followed<readonly string[]>([]);
+/** Files that are being written: they are not compared anew with their own edit. */
+const writing = new Set<string>();
+
+const forget = (id: string) => {
+  waiting.set(waiting.read().filter((one) => one.id !== id));
+  ended.set([...ended.read(), id]);
+};
 
 /** Brings files in; the first that is to be looked at. Rejects with a sentence that names a file of no kind that is read. */
 export async function bringIn(files: readonly File[]): Promise<Waiting | undefined> {
@@ -73,9 +81,14 @@ export async function writeArrival(
   fields: readonly string[],
 ): Promise<{ sentence: string; next: Waiting | undefined }> {
   const author = await whoIsHere();
-  const { sentence } = await call('writeImport', { params: { id }, body: { author, keys, fields } });
-  forget(id);
-  return { sentence, next: waiting.read()[0] };
+  writing.add(id);
+  try {
+    const { sentence } = await call('writeImport', { params: { id }, body: { author, keys, fields } });
+    forget(id);
+    return { sentence, next: waiting.read()[0] };
+  } finally {
+    writing.delete(id);
+  }
 }
 
 const ASK_MS = 250;
@@ -83,14 +96,25 @@ const ASK_MS = 250;
 /** A file that arrives, followed until it is read, and compared anew with each edit of the show. */
 export function useArrival(id: string) {
   const { seq } = useShow();
-  const { data, error, mutate } = useSWR<ImportReply, Error>(addressOf('readImport', { id }), fetchAddress, {
-    keepPreviousData: false,
-    refreshInterval: (reply) => (reply === undefined || reply.state === 'working' ? ASK_MS : 0),
-  });
-  useEffect(() => void mutate(), [seq, mutate]);
+  const gone = useFollowed(ended).includes(id);
+  const { data, error, mutate } = useSWR<ImportReply, Error>(
+    gone ? null : addressOf('readImport', { id }),
+    fetchAddress,
+    {
+      keepPreviousData: false,
+      refreshInterval: (reply) => (reply === undefined || reply.state === 'working' ? ASK_MS : 0),
+    },
+  );
+  useEffect(() => {
+    if (!gone && !writing.has(id)) void mutate();
+  }, [seq, id, gone, mutate]);
   const choose = async (body: ImportChoiceBody) => {
     const reply = await call('chooseImport', { params: { id }, body });
     await mutate(reply, { revalidate: false });
   };
-  return { reply: data, error, choose };
+  return {
+    reply: gone ? undefined : data,
+    error: gone ? new Error('It was written or left. Bring it in again.') : error,
+    choose,
+  };
 }

@@ -1,6 +1,7 @@
 /** One page of the stack: shown when it is on top; further down it waits as it was left, and costs nothing. */
 import { useIsFocused, useNavigation, usePathname } from 'expo-router';
-import { Activity, useLayoutEffect, useState, type ReactNode } from 'react';
+import { Activity, useLayoutEffect, useState, type ReactNode, type RefObject } from 'react';
+import { View } from 'react-native';
 import { ErrorBoundary } from './ErrorBoundary';
 import { addressOf, noteAddress } from './history';
 import { useScrollMemory } from './scrollMemory';
@@ -26,9 +27,9 @@ function useOwnPath(focused: boolean): string {
 function Scrolled({ path, children }: { path: string; children: ReactNode }) {
   const root = useScrollMemory(path, isList(path));
   return (
-    <div ref={root} style={{ display: 'flex', flexDirection: 'column', flex: 1, minHeight: 0, minWidth: 0 }}>
+    <View ref={root as unknown as RefObject<View>} className="min-h-0 min-w-0 flex-1 bg-ground">
       {children}
-    </div>
+    </View>
   );
 }
 
