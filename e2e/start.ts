@@ -14,7 +14,7 @@ export async function startWhole(worker: number, heard?: (text: string) => void)
   const whole = spawn(
     process.execPath,
     [
-      resolve(__dirname, '../scripts/run.mjs'),
+      resolve('scripts/run.mjs'),
       'start',
       ...Object.entries(args).flatMap(([name, value]) => [`--${name}`, String(value)]),
     ],

@@ -99,7 +99,7 @@ interface ServerOptions {
 
 /** A server of a test's own, without stand-ins; resolves when it serves. */
 export async function startServer({ folder, port, sacn, artnet, empty = false }: ServerOptions): Promise<Served> {
-  const build = resolve(__dirname, '../.build');
+  const build = resolve('.build');
   const args = { port, data: folder, client: `${build}/client`, 'sacn-port': sacn, 'artnet-port': artnet };
   const server = spawn(process.execPath, [
     `${build}/server/main.mjs`,

@@ -12,7 +12,7 @@ import {
   type QueryOf,
   type ReplyOf,
 } from '@taxiarch/core/contract';
-import type { Fields } from '@taxiarch/core/field';
+import { completed, type Fields } from '@taxiarch/core/field';
 import { MOST_FILE_BYTES } from '@taxiarch/core/format/archive';
 import { checkWith } from '@taxiarch/core/records';
 import type { RollNow } from '@taxiarch/core/roll';
@@ -81,7 +81,7 @@ export const callOf = (endpoint: Endpoint, { params, query, bytes, live, roll }:
 function bodyOf({ body }: Endpoint, bytes: Uint8Array): unknown {
   if (body === null || !isField(body)) return undefined;
   const given = parseJson(bytes);
-  const checked = checkWith<unknown>(body.rule, given);
+  const checked = checkWith<unknown>(body.rule, completed(body, given));
   if (checked.ok) return checked.value;
   throw new ProblemError('not-understood', checked.why, { faults: checked.faults });
 }

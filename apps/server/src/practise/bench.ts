@@ -31,7 +31,8 @@ export class Bench {
     return answer as readonly StandIn[];
   }
 
-  readonly boxes = (): Promise<readonly StandIn[]> => this.ask('boxes');
+  /** None on a real network */
+  readonly boxes = async (): Promise<readonly StandIn[]> => (this.address === undefined ? [] : this.ask('boxes'));
   readonly handle = (hand: object): Promise<readonly StandIn[]> => this.ask('handle', hand);
 
   /** What a stand-in adapter at an address finds on its line; undefined where there is none. */

@@ -1,6 +1,6 @@
 /** What a well-formed proposal looks like. Every change of a show passes here, from wherever it comes. */
 import { array, lazy, mixed, number, object, string, ValidationError, type AnySchema } from 'yup';
-import type { Field } from '../field';
+import { completedParts, type Field } from '../field';
 import { ok, refuseAll, type Checked } from '../result';
 import { DESCRIPTIONS, KINDS, MOST_FAULTS, checkWith, isRightAtSight, type AnyRecord, type Kind } from '../records';
 import type { ProposedEdit } from './edit';
@@ -72,6 +72,26 @@ const editSchema = object({
     .test('each', (changes: readonly unknown[]) => faultsOf(changes) ?? true),
 }).noUnknown('An edit holds only author, sentence and changes.');
 
+/** A link as it was written before its two ends were machines and its answers sightings. */
+function withEnds(link: Readonly<Record<string, unknown>>): Readonly<Record<string, unknown>> {
+  const { sourceId, machineId, well: _, ...rest } = link;
+  return 'sourceId' in link ? { ...rest, senderId: sourceId, visualiserId: machineId } : link;
+}
+
+/** A change whose record has all its parts: those that came later stand at their initial values. */
+function completedChange(change: unknown): unknown {
+  const { kind, after } = (change ?? {}) as { kind?: Kind; after?: unknown };
+  if (!KINDS.includes(kind!) || typeof after !== 'object' || after === null) return change;
+  const record = after as Readonly<Record<string, unknown>>;
+  const whole = completedParts(DESCRIPTIONS[kind!].parts, kind === 'link' ? withEnds(record) : record);
+  return whole === after ? change : { ...(change as object), after: whole };
+}
+
+function completedEdit(given: unknown): unknown {
+  const { changes } = (given ?? {}) as { changes?: unknown };
+  return Array.isArray(changes) ? { ...(given as object), changes: changes.map(completedChange) } : given;
+}
+
 /** The proposal as the API takes it. */
 export const proposedEdit: Field<ProposedEdit> = {
   label: 'Edit',
@@ -104,11 +124,12 @@ export const proposedEdit: Field<ProposedEdit> = {
   column: 'json',
   nullable: false,
   optional: false,
+  completes: completedEdit,
 };
 
 /** Faults are told with the place of each; of a record named twice, the second. */
 export function checkProposedEdit(input: unknown): Checked<ProposedEdit> {
-  const checked = checkWith<ProposedEdit>(editSchema, input);
+  const checked = checkWith<ProposedEdit>(editSchema, completedEdit(input));
   return checked.ok ? refuseDoubles(checked.value) : checked;
 }
 

@@ -23,6 +23,12 @@ export interface Field<T = unknown> {
   readonly column: Column;
   readonly nullable: boolean;
   readonly optional: boolean;
+  /** Of an object: its parts */
+  readonly parts?: Fields;
+  /** Of a list: what each of its items is */
+  readonly items?: Field;
+  /** Fills in what older clients leave out, where the parts alone do not say it */
+  readonly completes?: (given: unknown) => unknown;
   /** What JSON Schema says of the object that it stands in, where a rule looks at its neighbours */
   readonly beside?: readonly Beside[];
   /** Holds the type for TypeScript; nothing is ever here */
@@ -190,7 +196,7 @@ export function list<T>(label: string, of: Field<T>, most: number, words?: Words
     .of(of.rule)
     .max(most, `${what}: at most ${most}.`)
     .required(`${what} are missing.`);
-  return field(label, words, rule, { type: 'array', maxItems: most, items: of.schema }, 'json');
+  return { ...field<readonly T[]>(label, words, rule, { type: 'array', maxItems: most, items: of.schema }, 'json'), items: of };
 }
 
 export const atLeastOne = <T>(of: Field<readonly T[]>, sentence: string): Field<readonly T[]> => ({
@@ -217,7 +223,7 @@ export function shape<F extends Fields, T = Of<F>>(label: string, fields: F, wor
     .noUnknown(`${what} has a part that is not known.`)
     .typeError(`${what} is not as it should be.`)
     .required(`${what} is missing.`);
-  return { ...field<T>(label, words, rule, schemaOf(fields), 'json'), fields };
+  return { ...field<T>(label, words, rule, schemaOf(fields), 'json'), fields, parts: fields };
 }
 
 /** One of several shapes, told apart by their `kind`. */
@@ -293,6 +299,33 @@ export const initialOf = <F extends Fields>(fields: F): InitialOf<F> =>
   Object.fromEntries(
     Object.entries(fields).flatMap(([key, one]) => ('initial' in one ? [[key, (one as Begun<unknown>).initial]] : [])),
   ) as InitialOf<F>;
+
+/**
+ * What was given, with every field that it leaves out at its initial value, so that what older clients send stays valid.
+ * What is wrong stays as it is, for the rules to refuse.
+ */
+export function completed(of: Field, given: unknown): unknown {
+  if (of.completes) return of.completes(given);
+  if (of.items && Array.isArray(given)) return given.map((one) => completed(of.items!, one));
+  return of.parts && typeof given === 'object' && given !== null && !Array.isArray(given)
+    ? completedParts(of.parts, given as Readonly<Record<string, unknown>>)
+    : given;
+}
+
+/** The same of an object with these parts. */
+export function completedParts(
+  parts: Fields,
+  given: Readonly<Record<string, unknown>>,
+): Readonly<Record<string, unknown>> {
+  let whole = given;
+  for (const [key, part] of Object.entries(parts)) {
+    const value = given[key];
+    const missing = value === undefined && !part.optional && 'initial' in part;
+    const now = missing ? (part as Begun<unknown>).initial : completed(part, value);
+    if (now !== value) whole = { ...whole, [key]: now };
+  }
+  return whole;
+}
 
 /** A field of another type than its parts come to: where some of them may be left out, say. */
 export const plainOf = <T>(of: Field<never> | Field): Field<T> => of as Field<T>;

@@ -68,7 +68,8 @@ export function layOut({ nodes, edges }: Pick<FlowGraph, 'nodes' | 'edges'>, acr
   for (const { id } of nodes) graph.setNode(id, { ...NODE });
   for (const { from, to } of edges) graph.setEdge(from, to);
   dagre.layout(graph);
-  const { width = 0, height = 0 } = graph.graph();
+  // Of nothing the library says that it is infinitely small.
+  const { width = 0, height = 0 } = nodes.length === 0 ? {} : graph.graph();
   const curves = edges.map((edge) => ({ edge, curve: curveOf(graph.node(edge.from), graph.node(edge.to), across) }));
   const labels = new Map<string, At>();
   const covers = (one: At) =>

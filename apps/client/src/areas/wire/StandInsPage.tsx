@@ -298,6 +298,7 @@ export function StandInsPage() {
       .catch((failed: Error) => setTrouble(failed.message));
   };
   if (error && !data) return <Empty>{error.message}</Empty>;
+  if (data?.length === 0) return <Empty>No stand-ins: this is a real network. They come with the demo show.</Empty>;
   const on = data?.filter(({ powered, plugged }) => powered && plugged).length ?? 0;
   return (
     <Screen
