@@ -48,7 +48,8 @@ export class Session {
       colorScheme: theme,
       acceptDownloads: true,
     });
-    await context.addInitScript(() => localStorage.setItem('person', 'Wanderer'));
+    // Only the app's own pages have a storage.
+    await context.addInitScript(`if (location.origin === '${base}') localStorage.setItem('person', 'Wanderer')`);
     const session = new Session(context, screen, base);
     context.on('page', (page) => session.watch(page));
     session.page = await context.newPage();

@@ -1,8 +1,8 @@
 /** Signed records of proof over HTTP: kept as they were signed, checked byte by byte, changed by nobody. */
-import type { Problem, ShowReply } from '@taxiarch/core/contract';
+import type { ImportReply, Problem, ShowReply } from '@taxiarch/core/contract';
 import type { ProofContent } from '@taxiarch/core/proof';
 import type { Proof } from '@taxiarch/core/records';
-import { ServerProcess, newFolder, removeFolder } from '../testing/serverProcess';
+import { ServerProcess, eventually, newFolder, removeFolder } from '../testing/serverProcess';
 
 jest.setTimeout(180_000);
 
@@ -103,4 +103,45 @@ test('names are on paper in the letters in which they were written', async () =>
   const [fira, others] = [/\+FiraSans-/, /\+DejaVuSans/].map((one) => [...fonts].filter((name) => one.test(name)));
   expect(fira!.length).toBeGreaterThan(3);
   expect(others).not.toEqual([]);
+});
+
+describe('a signed record is never in the way', () => {
+  const importShow = async (text: string) => {
+    const begun = await fetch(`http://127.0.0.1:${server.port}/api/import/show?name=other.taxiarch.json`, {
+      method: 'POST',
+      body: text,
+      headers: { 'content-type': 'application/octet-stream' },
+    });
+    const { id } = (await begun.json()) as { id: string };
+    await eventually(
+      () => server.get<ImportReply>(`/api/import/${id}`),
+      ({ state }) => state === 'ready',
+    );
+    return server.request('POST', `/api/import/${id}/write`, { author: 'Mira', keys: ['all'], fields: [] });
+  };
+  const exported = () => server.request('GET', '/api/export/show').then(({ body }) => body as object);
+  const shown = async () => (await server.get<ShowReply>('/api/show')).records;
+
+  test('an earlier file of the same show comes in; what was signed stays', async () => {
+    const earlier = await exported();
+    const signed = await sign('Before the earlier file.');
+    const { records } = earlier as { records: ShowReply['records'] };
+    const [lamp, ...rest] = records.lamp;
+    const text = JSON.stringify({ ...earlier, records: { ...records, lamp: [{ ...lamp!, name: 'Earlier' }, ...rest] } });
+    expect((await importShow(text)).status).toBe(201);
+    const { lamp: lamps, proof } = await shown();
+    expect(lamps[0]!.name).toBe('Earlier');
+    expect(proof.map(({ id }) => id)).toContain(signed.id);
+  });
+
+  test('another show opens, and the first one again', async () => {
+    const first = (await shown()).show[0]!.name;
+    const file = await exported();
+    const { records } = file as { records: ShowReply['records'] };
+    const other = { ...records, show: [{ ...records.show[0]!, name: 'Another' }], proof: [], walk: [], mark: [] };
+    expect((await importShow(JSON.stringify({ ...file, records: other }))).status).toBe(201);
+    expect((await shown()).show[0]!.name).toBe('Another');
+    expect((await importShow(JSON.stringify(file))).status).toBe(201);
+    expect((await shown()).show[0]!.name).toBe(first);
+  });
 });

@@ -129,8 +129,14 @@ export function readShowFile(text: string): Result<ReadShow> {
   return ok({ format: SHOW_FORMAT, version: SHOW_VERSION, records: whole, files: given, notes });
 }
 
-function nameOf(kind: Kind, record: AnyRecord): string {
-  const { id, number, name } = (record ?? {}) as { id?: unknown; number?: unknown; name?: unknown };
+function nameOf(kind: Kind, record: AnyRecord, show?: Pick<ShowRecords, 'lamp' | 'run'>): string {
+  const { id, number, name, lampId, result, by } = (record ?? {}) as Readonly<Record<string, unknown>>;
+  if (kind === 'mark') {
+    const lamp = show?.lamp.find((one) => one.id === lampId) ?? show?.run.find((one) => one.id === lampId);
+    return `mark: ${lamp ? `${lamp.number} ${lamp.name}` : String(lampId)} ${String(result)} by ${String(by)}`;
+  }
+  if (kind === 'sighting') return `sighting by ${String(by) || 'someone'}`;
+  if (kind === 'proof') return `record of proof of ${String((record as { at?: unknown }).at)}`;
   const said = [number, name].filter((part) => part !== undefined && part !== '');
   return `${DESCRIPTIONS[kind].one} ${said.length > 0 ? said.join(' ') : String(id)}`;
 }
@@ -157,13 +163,20 @@ function recordFields(kind: Kind, before: AnyRecord, after: AnyRecord): FieldCha
   );
 }
 
+/**
+ * Signed records of proof stay with their show, whatever other version of it takes its place. A show of another name has
+ * its own; the signed ones of the show before it are in its history and files.
+ */
+const stays = (kind: Kind, now: ShowRecords, next: ShowRecords): boolean =>
+  kind === 'proof' && now.show[0]?.name === next.show[0]?.name;
+
 /** How another show differs from the one that is there, record by record. */
 export function showChanges(now: ShowRecords, next: ShowRecords): ShowChange[] {
   return KINDS.flatMap((kind) => {
     const there = new Map<string, AnyRecord>(now[kind].map((record) => [record.id, record]));
     const row = (state: ShowChange['state'], record: AnyRecord, fields: readonly FieldChange[] = []): ShowChange => ({
       key: `${kind} ${record.id}`,
-      ...{ state, subject: nameOf(kind, record), fields },
+      ...{ state, subject: nameOf(kind, record, state === 'gone' ? now : next), fields },
     });
     const rows = next[kind].flatMap((record): ShowChange[] => {
       const before = there.get(record.id);
@@ -172,7 +185,8 @@ export function showChanges(now: ShowRecords, next: ShowRecords): ShowChange[] {
       const fields = recordFields(kind, before, record);
       return fields.length > 0 ? [row('changed', record, fields)] : [];
     });
-    return [...rows, ...[...there.values()].map((record) => row('gone', record))];
+    const gone = stays(kind, now, next) ? [] : [...there.values()];
+    return [...rows, ...gone.map((record) => row('gone', record))];
   });
 }
 
@@ -187,15 +201,16 @@ export function planShow(now: ShowRecords, next: ShowRecords, sentence: string):
       there.delete(record.id);
       if (!before) {
         changes.push(added(kind, record));
-        lines.push({ subject: nameOf(kind, record), before: '', after: 'added' });
+        lines.push({ subject: nameOf(kind, record, next), before: '', after: 'added' });
       } else if (!equal({ ...before, rev: 0 }, { ...record, rev: 0 })) {
         changes.push(changed(kind, before, record));
-        lines.push({ subject: nameOf(kind, record), before: 'there', after: 'changed' });
+        lines.push({ subject: nameOf(kind, record, next), before: 'there', after: 'changed' });
       }
     }
+    if (stays(kind, now, next)) continue;
     for (const record of there.values()) {
       changes.push(removed(kind, record));
-      lines.push({ subject: nameOf(kind, record), before: 'there', after: '' });
+      lines.push({ subject: nameOf(kind, record, now), before: 'there', after: '' });
     }
   }
   return { sentence, changes, lines };
