@@ -31,7 +31,7 @@ module.exports = {
       to: {
         pathNot: [
           '^packages/core/src',
-          'node_modules/(yup|fast-deep-equal|fflate|saxes|@e965/xlsx|papaparse|ipaddr\\.js)/',
+          'node_modules/(yup|fast-deep-equal|fflate|saxes|@e965/xlsx|papaparse|iconv-lite|ipaddr\\.js)/',
         ],
       },
     },

@@ -75,7 +75,6 @@ async function shortest(browser: Browser, screen: Screen, base: string, failure:
 
 async function main(): Promise<number> {
   const seed = Number(values.seed);
-  const until = performance.now() + Number(values.minutes) * 60_000;
   const random = new Random(seed);
   await buildPrograms();
   buildClient();
@@ -84,6 +83,7 @@ async function main(): Promise<number> {
   const pictures = join(out, 'wander');
   mkdirSync(pictures, { recursive: true });
   const browser = await chromium.launch({ executablePath: CHROMIUM_PATH, args: CHROMIUM_ARGS });
+  const until = performance.now() + Number(values.minutes) * 60_000;
   let [failures, steps] = [0, 0];
   for (let person = 0; performance.now() < until; person += 1) {
     const screen = SCREENS[person % SCREENS.length]!;

@@ -17,6 +17,9 @@ const KINDS: Readonly<Record<string, ImportKind>> = {
   txt: 'table',
   xlsx: 'table',
   xlsm: 'table',
+  xls: 'table',
+  html: 'table',
+  htm: 'table',
   ods: 'table',
 };
 /** What a file chooser offers */

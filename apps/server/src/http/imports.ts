@@ -9,8 +9,9 @@ import { ProblemError } from '../problemError';
 const GONE = 'This file is not here any more. Bring it in again.';
 
 /** How a table is to be read; a column without a meaning is left out. */
-function tableSaid({ sheet, columns, ...bases }: TableChoiceBody): Pick<Partial<Choices>, 'sheet' | 'table'> {
+function tableSaid({ sheet, also, columns, ...bases }: TableChoiceBody): Partial<Choices> {
   return {
+    ...(also && { also }),
     ...(sheet !== undefined && { sheet }),
     table: { ...bases, ...(columns && { columns: columns.map((column) => (column === '' ? null : column)) }) },
   };
@@ -50,7 +51,7 @@ export const importHandlers = (imports: Imports, store: ShowStore): ImportHandle
 
     writeImport: async ({ params: { id }, body: { author, keys, fields = [] } }) => {
       const plan = imports.plan(id, keys, fields, store.records());
-      if (!plan.ok) throw new ProblemError('not-possible', plan.why);
+      if (!plan.ok) throw new ProblemError(plan.reason === 'stale' ? 'stale-edit' : 'not-possible', plan.why);
       const { sentence, changes } = plan.value;
       const { seq } = await store.propose({ author, sentence, changes });
       imports.cancel(id);

@@ -71,6 +71,30 @@ test('only the chosen rows are written, as one edit that can be taken back; the 
   expect((await write(reply.id, [changed[0]!.key])).status).toBe(422);
 });
 
+test('what was edited between comparing and writing is not overwritten: the row is shown again first', async () => {
+  const records = await show();
+  const lamps = records.lamp.map((lamp): Lamp => (lamp.number === 102 ? { ...lamp, name: 'From the file' } : lamp));
+  const reply = await bringIn(
+    'mvr',
+    writeMvr({ ...records, lamp: lamps }, () => undefined),
+    'Late.mvr',
+  );
+  const [row] = rowsOf(reply).filter(({ state }) => state === 'changed');
+  const before = records.lamp.find(({ number }) => number === 102)!;
+  const after = { ...before, name: 'By another hand' };
+  const changes = [{ kind: 'lamp', id: before.id, rev: before.rev, after }];
+  await server.request('POST', '/api/edits', { author: 'Ivo', sentence: 'Renamed', changes });
+  const refused = await write(reply.id, [row!.key]);
+  expect([refused.status, (refused.body as Problem).detail]).toEqual([
+    409,
+    expect.stringMatching(/^lamp 102 Port spot 2 was changed since this was compared\. Nothing was written\./),
+  ]);
+  expect((await show()).lamp.find(({ number }) => number === 102)!.name).toBe('By another hand');
+  await server.get(`/api/import/${reply.id}`);
+  expect((await write(reply.id, [row!.key])).status).toBe(201);
+  for (const author of ['Mara', 'Ivo']) await server.request('POST', '/api/undo', { author });
+});
+
 test('a type comes in, and goes out with the parts that are not ours', async () => {
   const type = { ...LIBRARY[0]!, id: '0f0e0d0c-0b0a-4908-8706-050403020100', maker: 'Tern', name: 'Ember 1' };
   const reply = await bringIn('gdtf', writeGdtf(type));

@@ -149,9 +149,16 @@ export class Imports {
       { keys, fields, at: new Date().toISOString(), file: this.ground(job, file, keys, records) },
       records,
     );
-    if (plan.ok && plan.value.changes.length === 0)
-      return refuse('nothing', 'Nothing was chosen that would change the show.');
-    return plan;
+    if (!plan.ok) return plan;
+    if (plan.value.changes.length === 0) return refuse('nothing', 'Nothing was chosen that would change the show.');
+    const stale = file.staleIn(plan.value, records);
+    if (stale.length === 0) return plan;
+    const [first] = stale;
+    const what = stale.length === 1 ? `${first} was changed` : `${first} and ${stale.length - 1} more were changed`;
+    return refuse<string>(
+      'stale',
+      `${what} since this was compared. Nothing was written. Look at the rows again, then write them.`,
+    );
   }
 
   /** The scene on which the show stands when these rows are taken over: what stood there before is in it too. */

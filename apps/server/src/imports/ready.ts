@@ -19,12 +19,14 @@ import { added, changed, type Plan } from '@taxiarch/core/edit';
 import {
   headsKey,
   readLampTable,
+  recordName,
   type Sheet,
   type Table,
   type TableChoices,
   tableIn,
   usualChoices,
   type BadRow,
+  type Question,
 } from '@taxiarch/core/format';
 import { LIBRARY } from '@taxiarch/core/library';
 import { rigOf } from '@taxiarch/core/patch';
@@ -44,6 +46,8 @@ export interface Choices {
   readonly types: TypeChoices;
   /** Which sheet of a table, from 0; undefined for the first that is one */
   readonly sheet: number | undefined;
+  /** Further sheets that are read with it */
+  readonly also: readonly number[];
   readonly table: Partial<TableChoices>;
 }
 
@@ -87,9 +91,12 @@ function universesAdded({ changes }: Plan): string[] {
 }
 
 /** Sheets of a table that are not read, by name. */
-function otherSheets(content: Content, read: number | undefined): string[] {
+function otherSheets(content: Content, read: readonly number[]): string[] {
   if (content.kind !== 'table' || content.sheets.length < 2) return [];
-  const names = content.sheets.filter((_, i) => i !== read).map(({ name }) => name);
+  const names = content.sheets.flatMap(({ name, hidden }, i) =>
+    read.includes(i) ? [] : [hidden ? `${name} (hidden)` : name],
+  );
+  if (names.length === 0) return [];
   return [`Left out: the ${names.length === 1 ? 'sheet' : 'sheets'} ${names.join(', ')}.`];
 }
 
@@ -108,6 +115,8 @@ export class ReadyFile {
   private choices: Choices;
   private last: { records: ShowRecords; choices: Choices; look: Result<Look>; reply?: Result<ImportReady> } | undefined;
   private readonly earlier: Arrival | undefined;
+  /** The show beside which the rows were last shown to anybody */
+  private shown: ShowRecords | undefined;
 
   constructor(
     readonly name: string,
@@ -116,7 +125,12 @@ export class ReadyFile {
   ) {
     const heads = this.heads();
     this.earlier = earlierOf(records, content.kind, name, heads);
-    this.choices = { types: typesOf(this.earlier), sheet: undefined, table: this.tableFrom(this.earlier, heads) };
+    this.choices = {
+      types: typesOf(this.earlier),
+      sheet: undefined,
+      also: [],
+      table: this.tableFrom(this.earlier, heads),
+    };
   }
 
   private heads(): readonly string[] {
@@ -135,11 +149,12 @@ export class ReadyFile {
   }
 
   choose(said: Partial<Choices>): void {
-    const { types, sheet, table } = this.choices;
+    const { types, sheet, also, table } = this.choices;
     const other = said.sheet !== undefined && said.sheet !== sheet;
     this.choices = {
       types: { ...types, ...said.types },
       sheet: said.sheet ?? sheet,
+      also: said.also ?? (other ? [] : also),
       // Another sheet has other columns.
       table: { ...(other ? {} : table), ...said.table },
     };
@@ -177,9 +192,9 @@ export class ReadyFile {
       if (!found.ok && choices.sheet === undefined) return found;
       if (!found.ok) return ok(this.unread(content.sheets, at, found.why));
       const how: TableChoices = { ...usualChoices(found.value), ...choices.table };
-      const read = readLampTable(found.value, how, typesToChoose(records), records);
+      const read = this.readSheets(content.sheets, { at, table: found.value, how }, records);
       incoming = read.incoming;
-      table = this.tableReply(content.sheets, at, found.value, how, read.bad);
+      table = this.tableReply(content.sheets, at, found.value, how, read);
     }
     const known = besideShow(records, incoming);
     const settled = settleTypes(known, typesToChoose(records), choices.types);
@@ -188,15 +203,52 @@ export class ReadyFile {
       rows,
       unknown: settled.unknown,
       incoming: settled.incoming,
-      notes: [...settled.incoming.notes, ...otherSheets(content, table?.sheet)],
+      notes: [...settled.incoming.notes, ...otherSheets(content, table ? [table.sheet, ...choices.also] : [])],
       ...(table && { table }),
     });
+  }
+
+  /** The sheet that is read, and those that are read with it. */
+  private readSheets(
+    sheets: readonly Sheet[],
+    { at, table, how }: { readonly at: number; readonly table: Table; readonly how: TableChoices },
+    records: ShowRecords,
+  ): ReturnType<typeof readLampTable> {
+    const types = typesToChoose(records);
+    const first = readLampTable(table, how, types, records);
+    const others = this.choices.also.flatMap((which) => {
+      const found = which === at || !sheets[which] ? undefined : tableIn(sheets[which]);
+      if (!found?.ok) return [];
+      const usual = usualChoices(found.value);
+      const alike = headsKey(found.value.heads) === headsKey(table.heads);
+      const read = readLampTable(found.value, { ...how, columns: alike ? how.columns : usual.columns }, types, records);
+      const named = (line: string) => `${sheets[which]!.name}: ${line}`;
+      return [
+        {
+          ...read,
+          incoming: { ...read.incoming, notes: read.incoming.notes.map(named) },
+          bad: read.bad.map(({ line, why }) => ({ line, why: named(why) })),
+        },
+      ];
+    });
+    const all = [first, ...others];
+    const known = new Map(all.flatMap(({ incoming }) => incoming.types.map((type) => [type.id, type])));
+    return {
+      incoming: {
+        types: [...known.values()],
+        lamps: all.flatMap(({ incoming }) => incoming.lamps),
+        notes: all.flatMap(({ incoming }) => incoming.notes),
+        file: null,
+      },
+      bad: all.flatMap(({ bad }) => bad),
+      questions: [...new Set(all.flatMap(({ questions }) => questions))],
+    };
   }
 
   /** A sheet that is no table, where another one can be chosen. */
   private unread(sheets: readonly Sheet[], sheet: number, why: string): Look {
     const none: Table = { heads: [], headLine: 0, rows: [], above: 0 };
-    const table = this.tableReply(sheets, sheet, none, usualChoices(none), []);
+    const table = this.tableReply(sheets, sheet, none, usualChoices(none), { bad: [], questions: [] });
     return { rows: [], unknown: [], incoming: { types: [], lamps: [], notes: [], file: null }, notes: [why], table };
   }
 
@@ -204,8 +256,8 @@ export class ReadyFile {
     sheets: readonly Sheet[],
     sheet: number,
     { heads, headLine, rows }: Table,
-    { columns, unit, channelBase, universeBase }: TableChoices,
-    bad: readonly BadRow[],
+    { columns, unit, channelBase, universeBase, dates, decimals, commas }: TableChoices,
+    { bad, questions }: { readonly bad: readonly BadRow[]; readonly questions: readonly Question[] },
   ): ImportTableReply {
     return {
       sheets: sheets.map(({ name }) => name),
@@ -218,12 +270,18 @@ export class ReadyFile {
       unit,
       channelBase,
       universeBase,
+      also: this.choices.also,
+      dates: dates ?? '',
+      decimals: decimals ?? '',
+      commas: commas ?? '',
+      questions,
       bad,
     };
   }
 
   /** How it compares with the show as it is now; made once for each state of either. */
   reply(records: ShowRecords): Result<ImportReady> {
+    this.shown = records;
     const look = this.look(records);
     return (this.last!.reply ??= this.replyOf(look, records));
   }
@@ -258,6 +316,23 @@ export class ReadyFile {
       fields: earlier?.fields ?? [],
       known: earlier?.at ?? '',
       ...(table && { table }),
+    });
+  }
+
+  /**
+   * Records that these changes would write and that were changed since the rows were shown, by their names. Until the
+   * rows are shown again, writing them would undo what nobody has seen.
+   */
+  staleIn({ changes }: Plan, records: ShowRecords): string[] {
+    const { shown } = this;
+    if (!shown || shown === records) return [];
+    return changes.flatMap(({ kind, id, rev }) => {
+      // What is remembered of the file itself belongs to this edit.
+      if (kind === 'arrival') return [];
+      const before = shown[kind].find((one) => one.id === id);
+      return (before?.rev ?? null) === rev
+        ? []
+        : [recordName(kind, before ?? records[kind].find((one) => one.id === id)!, records)];
     });
   }
 

@@ -127,7 +127,10 @@ describe('a signed record is never in the way', () => {
     const signed = await sign('Before the earlier file.');
     const { records } = earlier as { records: ShowReply['records'] };
     const [lamp, ...rest] = records.lamp;
-    const text = JSON.stringify({ ...earlier, records: { ...records, lamp: [{ ...lamp!, name: 'Earlier' }, ...rest] } });
+    const text = JSON.stringify({
+      ...earlier,
+      records: { ...records, lamp: [{ ...lamp!, name: 'Earlier' }, ...rest] },
+    });
     expect((await importShow(text)).status).toBe(201);
     const { lamp: lamps, proof } = await shown();
     expect(lamps[0]!.name).toBe('Earlier');

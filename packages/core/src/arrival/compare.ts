@@ -49,6 +49,9 @@ export const SAID_AS: Readonly<Record<Said, string>> = {
   position: 'hanging position',
   class: 'class',
   function: 'function',
+  gel: 'gel',
+  circuit: 'circuit',
+  notes: 'notes',
 };
 
 /** Names of what can differ between a lamp and what arrives, in the order in which they are told. */

@@ -3,7 +3,16 @@ import type { SlotAddress } from '../address';
 import type { FixtureType, Lamp } from '../records';
 
 /** What papers and files of others say of a lamp in words */
-export const SAID = ['written', 'unit', 'position', 'class', 'function'] as const satisfies readonly (keyof Lamp)[];
+export const SAID = [
+  'written',
+  'unit',
+  'position',
+  'class',
+  'function',
+  'gel',
+  'circuit',
+  'notes',
+] as const satisfies readonly (keyof Lamp)[];
 export type Said = (typeof SAID)[number];
 
 /** A lamp as a file tells it; what the file does not say is undefined and stays as it is. */

@@ -1,4 +1,5 @@
 /** Messages of CITP: its header, peer information (PINF), patch (FPTC), selection (FSEL) and frames (FINF). Little-endian. */
+import iconv from 'iconv-lite';
 import { printable } from '../bytes';
 import { ok, refuse, type Result } from '../result';
 import * as C from './constants';
@@ -144,7 +145,7 @@ class Cursor {
   private raw(): string {
     let end = this.at;
     while (end < this.bytes.length && this.bytes[end] !== 0) end += 1;
-    const read = new TextDecoder().decode(this.bytes.subarray(this.at, end));
+    const read = decoded(this.bytes.subarray(this.at, end));
     this.at = end + 1;
     return read;
   }
@@ -159,6 +160,15 @@ class Cursor {
       .split('\n')
       .slice(0, C.MOST_LINES)
       .map((line) => printable(line, C.LONGEST_NAME));
+  }
+}
+
+/** UTF-8, or what older programs write. */
+function decoded(bytes: Uint8Array): string {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    return iconv.decode(bytes as Buffer, 'windows-1252');
   }
 }
 

@@ -22,7 +22,17 @@ import {
   type Field,
   type ReportOf,
 } from '../field';
-import { COLUMNS, UNITS, type Column, type LengthUnit } from '../format';
+import {
+  COLUMNS,
+  COMMAS,
+  DATE_ORDERS,
+  QUESTIONS,
+  UNITS,
+  type Column,
+  type Comma,
+  type DateOrder,
+  type LengthUnit,
+} from '../format';
 import { ARRIVAL_FORMS } from '../records';
 import { at } from './endpoint';
 
@@ -73,6 +83,11 @@ const importTable = report('ImportTable', {
   unit: word(Object.keys(UNITS) as LengthUnit[]),
   channelBase: word([0, 1]),
   universeBase: word([0, 1]),
+  also: listOf(integer('Further sheets that are read with it, from 0.')),
+  dates: word(['', ...DATE_ORDERS]),
+  decimals: word(['', 'as shown']),
+  commas: word(['', ...COMMAS]),
+  questions: listOf(word(QUESTIONS)),
   bad: listOf(report('', { line: integer('As the file counts lines, from 1.'), why: words() })),
 });
 export interface ImportTableReply extends ReportOf<typeof importTable.fields> {}
@@ -132,6 +147,10 @@ const tableChoice = shape('Table', {
   unit: optional(oneOf('Unit', Object.keys(UNITS) as LengthUnit[])),
   channelBase: optional(oneOf('Channels from', [0, 1])),
   universeBase: optional(oneOf('Universes from', [0, 1])),
+  also: optional(list('Further sheets', whole('Sheet', 0, 1000), 1000)),
+  dates: optional(oneOf('Dates', DATE_ORDERS)),
+  decimals: optional(oneOf('Decimals', ['as shown'])),
+  commas: optional(oneOf('Commas', COMMAS)),
 });
 export interface TableChoiceBody {
   readonly sheet?: number;
@@ -139,6 +158,11 @@ export interface TableChoiceBody {
   readonly unit?: LengthUnit;
   readonly channelBase?: 0 | 1;
   readonly universeBase?: 0 | 1;
+  /** Further sheets that are read together with it */
+  readonly also?: readonly number[];
+  readonly dates?: DateOrder;
+  readonly decimals?: 'as shown';
+  readonly commas?: Comma;
 }
 export interface ImportChoiceBody {
   readonly types?: readonly {

@@ -196,7 +196,10 @@ export function list<T>(label: string, of: Field<T>, most: number, words?: Words
     .of(of.rule)
     .max(most, `${what}: at most ${most}.`)
     .required(`${what} are missing.`);
-  return { ...field<readonly T[]>(label, words, rule, { type: 'array', maxItems: most, items: of.schema }, 'json'), items: of };
+  return {
+    ...field<readonly T[]>(label, words, rule, { type: 'array', maxItems: most, items: of.schema }, 'json'),
+    items: of,
+  };
 }
 
 export const atLeastOne = <T>(of: Field<readonly T[]>, sentence: string): Field<readonly T[]> => ({

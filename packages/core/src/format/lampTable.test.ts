@@ -270,5 +270,5 @@ test('a head that ends in “in” is no length in inches, a lamp called Page is
     [9, true, 2],
     [119, true, undefined],
   ]);
-  expect(bad).toEqual([{ line: 3, why: '“#REF!” is no length for x.' }]);
+  expect(bad).toEqual([{ line: 3, why: 'x: “#REF!” is no length.' }]);
 });

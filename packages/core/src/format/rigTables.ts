@@ -27,11 +27,20 @@ export function lampTable({ lamp, type, place }: ShowRecords): TableContent {
         isAddressed(one) ? toAbsolute(one) : '',
         places.get(one.placeId ?? '') ?? '',
         one.groups.join('; '),
-        ...[one.written, one.unit, one.position, one.class, one.function],
+        ...[one.written, one.unit, one.position, one.class, one.function, one.gel, one.circuit, one.notes],
         ...[one.x, one.y, one.z].map((metres) => Number(metres.toFixed(DECIMALS))),
       ];
     });
-  const paper = ['Number as written', 'Unit number', 'Hanging position', 'Class', 'Function'];
+  const paper = [
+    'Number as written',
+    'Unit number',
+    'Hanging position',
+    'Class',
+    'Function',
+    'Gel',
+    'Circuit',
+    'Notes',
+  ];
   return {
     heads: [
       'Number',

@@ -97,7 +97,10 @@ export function readShowFile(text: string): Result<ReadShow> {
     for (const row of rows(moved, kind)) {
       const checked = checkRecord(kind, row);
       if (!checked.ok)
-        return refuse('not-understood', `The ${nameOf(kind, row as unknown as AnyRecord)} is wrong: ${checked.why}`);
+        return refuse(
+          'not-understood',
+          `The ${recordName(kind, row as unknown as AnyRecord)} is wrong: ${checked.why}`,
+        );
       if (seen.has(checked.value.id))
         return refuse('not-understood', `Two records of kind ${kind} have the id “${checked.value.id}”.`);
       seen.add(checked.value.id);
@@ -129,8 +132,9 @@ export function readShowFile(text: string): Result<ReadShow> {
   return ok({ format: SHOW_FORMAT, version: SHOW_VERSION, records: whole, files: given, notes });
 }
 
-function nameOf(kind: Kind, record: AnyRecord, show?: Pick<ShowRecords, 'lamp' | 'run'>): string {
-  const { id, number, name, lampId, result, by } = (record ?? {}) as Readonly<Record<string, unknown>>;
+/** What a record is called in sentences and rows; marks are named by their lamps in `show`. */
+export function recordName(kind: Kind, record: AnyRecord, show?: Pick<ShowRecords, 'lamp' | 'run'>): string {
+  const { id, number, name, lampId, result, by } = (record ?? {}) as unknown as Readonly<Record<string, unknown>>;
   if (kind === 'mark') {
     const lamp = show?.lamp.find((one) => one.id === lampId) ?? show?.run.find((one) => one.id === lampId);
     return `mark: ${lamp ? `${lamp.number} ${lamp.name}` : String(lampId)} ${String(result)} by ${String(by)}`;
@@ -176,7 +180,7 @@ export function showChanges(now: ShowRecords, next: ShowRecords): ShowChange[] {
     const there = new Map<string, AnyRecord>(now[kind].map((record) => [record.id, record]));
     const row = (state: ShowChange['state'], record: AnyRecord, fields: readonly FieldChange[] = []): ShowChange => ({
       key: `${kind} ${record.id}`,
-      ...{ state, subject: nameOf(kind, record, state === 'gone' ? now : next), fields },
+      ...{ state, subject: recordName(kind, record, state === 'gone' ? now : next), fields },
     });
     const rows = next[kind].flatMap((record): ShowChange[] => {
       const before = there.get(record.id);
@@ -201,16 +205,16 @@ export function planShow(now: ShowRecords, next: ShowRecords, sentence: string):
       there.delete(record.id);
       if (!before) {
         changes.push(added(kind, record));
-        lines.push({ subject: nameOf(kind, record, next), before: '', after: 'added' });
+        lines.push({ subject: recordName(kind, record, next), before: '', after: 'added' });
       } else if (!equal({ ...before, rev: 0 }, { ...record, rev: 0 })) {
         changes.push(changed(kind, before, record));
-        lines.push({ subject: nameOf(kind, record, next), before: 'there', after: 'changed' });
+        lines.push({ subject: recordName(kind, record, next), before: 'there', after: 'changed' });
       }
     }
     if (stays(kind, now, next)) continue;
     for (const record of there.values()) {
       changes.push(removed(kind, record));
-      lines.push({ subject: nameOf(kind, record, now), before: 'there', after: '' });
+      lines.push({ subject: recordName(kind, record, now), before: 'there', after: '' });
     }
   }
   return { sentence, changes, lines };

@@ -75,6 +75,9 @@ export const lamp = kindOf(
     position: begun(text('Hanging position', 120), ''),
     class: begun(text('Class', 120), ''),
     function: begun(text('Function', 120, { about: 'What it is for: front light, say.' }), ''),
+    gel: begun(text('Gel', 120, { about: 'The colour filter in it, as the papers say.' }), ''),
+    circuit: begun(text('Circuit', 40, { about: 'The circuit or socket that powers it.' }), ''),
+    notes: begun(text('Notes', 400), ''),
     uuid: begun(
       pattern(
         'Id in files',

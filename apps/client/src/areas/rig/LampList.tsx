@@ -52,7 +52,7 @@ function itemsOf(show: Show, order: Order, query: string, place: string): Item[]
     (place === '' || lamp.placeId === place) &&
     (query === '' ||
       matchesWords(
-        `${lamp.number} ${lamp.name} ${type.maker} ${type.name} ${mode.name} ${formatAddress(lamp)} ${lamp.groups.join(' ')} ${lamp.tag} ${lamp.written} ${lamp.unit} ${lamp.position} ${lamp.class} ${lamp.function}`,
+        `${lamp.number} ${lamp.name} ${type.maker} ${type.name} ${mode.name} ${formatAddress(lamp)} ${lamp.groups.join(' ')} ${lamp.tag} ${lamp.written} ${lamp.unit} ${lamp.position} ${lamp.class} ${lamp.function} ${lamp.gel} ${lamp.circuit} ${lamp.notes}`,
         query,
       ));
   return groupsOf(show, order).flatMap(({ title, lamps }) => {

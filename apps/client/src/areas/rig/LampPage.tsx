@@ -64,13 +64,16 @@ export function LampPage() {
 }
 
 /** What papers and files of others say of it. */
-const paperText = ({ written, unit, position, class: its, function: does }: Lamp): string =>
+const paperText = ({ written, unit, position, class: its, function: does, gel, circuit, notes }: Lamp): string =>
   [
     written && `Written ${written}`,
     unit && `unit ${unit}`,
     position && `on ${position}`,
     its && `class ${its}`,
     does && `function ${does}`,
+    gel && `gel ${gel}`,
+    circuit && `circuit ${circuit}`,
+    notes,
   ]
     .filter(Boolean)
     .join(', ')

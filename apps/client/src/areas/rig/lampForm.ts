@@ -10,6 +10,9 @@ export const PAPER = {
   position: 'Hanging position',
   class: 'Class',
   function: 'Function',
+  gel: 'Gel',
+  circuit: 'Circuit',
+  notes: 'Notes',
 } as const satisfies Partial<Record<keyof Lamp, string>>;
 export type PaperField = keyof typeof PAPER;
 export const PAPER_FIELDS = Object.keys(PAPER) as PaperField[];
@@ -23,11 +26,11 @@ export interface LampForm extends Readonly<Record<PaperField, string>> {
 }
 
 export const formOf = (lamp: Lamp): LampForm => {
-  const { number, name, mode, written, unit, position } = lamp;
+  const { number, name, mode } = lamp;
   const address = isAddressed(lamp) ? formatAddress(lamp) : '';
   return {
     ...{ number: String(number), name, address, mode },
-    ...{ written, unit, position, class: lamp.class, function: lamp.function },
+    ...(Object.fromEntries(PAPER_FIELDS.map((field) => [field, lamp[field]])) as Record<PaperField, string>),
   };
 };
 

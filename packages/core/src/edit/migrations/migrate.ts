@@ -5,6 +5,7 @@ import type { Change, Edit } from '../edit';
 import type { Loose, LooseShow, Step } from './step';
 import { to10 } from './to10';
 import { to11 } from './to11';
+import { to12 } from './to12';
 import { to2 } from './to2';
 import { to3 } from './to3';
 import { to4 } from './to4';
@@ -16,7 +17,7 @@ import { to9 } from './to9';
 import { versionSeen } from './unnumbered';
 
 /** In sequence. A new one is a file beside these and a line here. */
-const STEPS: readonly Step[] = [to2, to3, to4, to5, to6, to7, to8, to9, to10, to11];
+const STEPS: readonly Step[] = [to2, to3, to4, to5, to6, to7, to8, to9, to10, to11, to12];
 
 /** The version in which records are written today. */
 export const RECORD_VERSION = STEPS[STEPS.length - 1]!.to;

@@ -38,6 +38,9 @@ export function readAnyAddress(
   if (NOTHING.test(said)) return ok(NO_ADDRESS);
   const shifted = (universe: number, channel: number, base: NumberingBase = universeBase): Result<SlotAddress> =>
     readAddress(`${universe + 1 - base}/${channel + 1 - channelBase}`);
+  // “2.009-2.016”, “3/1 to 3/24”: both ends with their universe.
+  const both = /^(.*\d\s*[/.:]\s*\d+)\s*(?:-|–|—|to|\.\.)\s*(.*\d\s*[/.:]\s*\d+)$/i.exec(said);
+  if (both) return readAnyAddress(both[1]!, { channelBase, universeBase }, { universe: universes });
   // “1-47” may be universe and channel, or a run of channels: that is not known.
   if (/^\d+\s*[-–—]\s*\d+$/.test(said))
     return refuse(
@@ -55,7 +58,13 @@ export function readAnyAddress(
       ? readAddress(`${found.number}/${Number(port[2]) + 1 - channelBase}`)
       : refuse('not-found', `No universe of the show travels as Art-Net ${formatPortAddress(number.value)}.`);
   }
-  const pair = /^((?:u|uni|univ|universe)?\.?\s*\d+)\s*[/.:,;]\s*(\d+)$/i.exec(start);
+  const pair =
+    /^((?:u|uni|univ|universe)?\.?\s*\d+)\s*[/.:,;]\s*(\d+)$/i.exec(start) ??
+    // “3 47”, “U3 CH47”, “U2 A17”, “Universe 3 address 47”
+    /^((?:u|uni|univ|universe)?\.?\s*\d+)\s+(?:(?:c|ch|chan|channel|a|addr|address|dmx|slot)\.?\s*)?(\d+)$/i.exec(
+      start,
+    ) ??
+    /^((?:u|uni|univ|universe)\.?\s*\d+)\s*(?:c|ch|chan|channel|a|addr|address|dmx|slot)\.?\s*(\d+)$/i.exec(start);
   if (pair) return shifted(readUniverse(pair[1]!)!, Number(pair[2]));
   // Letters count from A, whatever numbers count from.
   const lettered = /^([A-Za-z])\s*[/.:\- ]?\s*(\d+)$/.exec(start);
@@ -94,7 +103,9 @@ export function readAddresses(
   records: Pick<ShowRecords, 'universe'>,
 ): Result<SlotAddress[]> {
   const addresses: SlotAddress[] = [];
-  for (const part of text.split(/\s*[+&]\s*|\s{2,}/)) {
+  // A comma parts addresses only where each of them is a whole one: “3,47” is one.
+  const whole = /^[^,]*\d\s*[/.:]\s*\d+(\s*,\s*[^,]*\d\s*[/.:]\s*\d+)+$/.test(text);
+  for (const part of text.trim().split(whole ? /\s*,\s*/ : /\s*[+&]\s*|\s{2,}/)) {
     const address = readAnyAddress(part, bases, records);
     if (!address.ok) return address;
     addresses.push(address.value);

@@ -4,6 +4,7 @@ import type { Sheet, SheetRow } from './sheet';
 /** What a column can mean. */
 export const COLUMNS = [
   'number',
+  'written',
   'name',
   'maker',
   'type',
@@ -20,6 +21,9 @@ export const COLUMNS = [
   'x',
   'y',
   'z',
+  'gel',
+  'circuit',
+  'notes',
 ] as const;
 export type Column = (typeof COLUMNS)[number];
 
@@ -27,6 +31,7 @@ export type Column = (typeof COLUMNS)[number];
 const SURE: Readonly<Record<Column, RegExp>> = {
   number:
     /^((fixture|lamp|spot|light|head) )?(no|nr|num|number|id|#|nummer)$|^fid$|^(fixture|lamp) (no|nr|number|id|#)$|^kreis$|^№$/,
+  written: /^number as written$/,
   name: /^((fixture|lamp|channel) )?(name|label|description|bezeichnung|nom|nombre)$/,
   maker: /^(maker|manufacturer|make|brand|mfr|hersteller|marque|fabricant|fabricante)$/,
   type: /^((fixture|lamp|instrument|device|luminaire) )?(type|model|typ|modele|tipo)$|^(instrument|luminaire|gerat|geratetyp)$/,
@@ -44,6 +49,9 @@ const SURE: Readonly<Record<Column, RegExp>> = {
   x: /^(pos(ition)? )?x( m| cm| mm| ft| in)?$/,
   y: /^(pos(ition)? )?y( m| cm| mm| ft| in)?$/,
   z: /^(pos(ition)? )?z( m| cm| mm| ft| in)?$|^(height|trim)( m| cm| mm| ft)?$/,
+  gel: /^(gel|gels|colou?r|colou?r filter|filter|farbe|farbfilter|couleur)$/,
+  circuit: /^(circuit|circuits|circ|ckt|stromkreis|circuito)( ?(no|nr|number|name|#))?$/,
+  notes: /^(note|notes|remark|remarks|comment|comments|bemerkung|bemerkungen|remarque|remarques|notas)$/,
 };
 
 /** Heads that mean different things in different houses */
@@ -61,6 +69,8 @@ const plainHead = (head: string): string =>
     .toLowerCase()
     .replace(/[^\p{L}\p{N}#№]+/gu, ' ')
     .trim();
+
+const NONE_HIDDEN: ReadonlySet<number> = new Set();
 
 /** The surest meaning of a head by itself. */
 const sureColumn = (head: string): Column | undefined => {
@@ -83,7 +93,17 @@ function isNumeric(values: readonly string[]): boolean {
  * A first reading of what each column means, by its head, and where that can mean several things by the other heads and
  * what stands below; null for columns that are left out. `sample` are rows of the table.
  */
-export function guessColumns(heads: readonly string[], sample: readonly (readonly string[])[] = []): (Column | null)[] {
+export function guessColumns(
+  heads: readonly string[],
+  sample: readonly (readonly string[])[] = [],
+  hidden: ReadonlySet<number> = NONE_HIDDEN,
+): (Column | null)[] {
+  // What is out of sight means nothing until somebody says so.
+  if (hidden.size > 0)
+    return guessColumns(
+      heads.map((head, i) => (hidden.has(i) ? '' : head)),
+      sample,
+    );
   const taken = new Set<Column>();
   const claim = (column: Column | undefined): Column | null => {
     if (!column || taken.has(column)) return null;

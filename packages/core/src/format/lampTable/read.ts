@@ -2,17 +2,16 @@
 import type { SlotAddress } from '../../address';
 import { fitted, type Incoming, type IncomingLamp } from '../../arrival';
 import { countOf } from '../../edit';
-import { ok, refuse, type Result } from '../../result';
+import { ok, refuse, type Refused, type Result } from '../../result';
 import type { FixtureType, Lamp, ShowRecords } from '../../records';
 import { readAddresses, readApart, type AddressBases } from './address';
 import { findHeads, guessColumns, type Column, type Heads } from './heads';
-import type { Sheet, SheetRow } from './sheet';
+import { readLength, type LengthUnit } from './lengths';
+import { addressOfDate, isOpen, openDecimals, provenComma, type Answers, type Comma, type Question } from './questions';
+import type { Sheet, SheetDate, SheetRow } from './sheet';
 import { TypesByName } from './typesByName';
 
-export const UNITS = { m: 1, cm: 0.01, mm: 0.001, ft: 0.3048, in: 0.0254 } as const;
-export type LengthUnit = keyof typeof UNITS;
-
-export interface TableChoices extends AddressBases {
+export interface TableChoices extends AddressBases, Answers {
   readonly columns: readonly (Column | null)[];
   readonly unit: LengthUnit;
 }
@@ -25,6 +24,8 @@ export interface Table {
   readonly rows: readonly SheetRow[];
   /** Lines above the heads */
   readonly above: number;
+  /** Columns that are out of sight in the spreadsheet, from 0 */
+  readonly hiddenColumns?: ReadonlySet<number> | undefined;
 }
 
 export interface BadRow {
@@ -50,6 +51,7 @@ export function tableIn(sheet: Sheet, heads: Heads | undefined = findHeads(sheet
     headLine: sheet.rows[found.to - 1]?.line ?? 0,
     rows,
     above: found.from,
+    hiddenColumns: sheet.hiddenColumns,
   });
 }
 
@@ -61,10 +63,11 @@ function usualUnit(heads: readonly string[], columns: readonly (Column | null)[]
 }
 
 /** How a table is read before anybody says otherwise. */
-export function usualChoices({ heads, rows }: Table): TableChoices {
+export function usualChoices({ heads, rows, hiddenColumns }: Table): TableChoices {
   const columns = guessColumns(
     heads,
     rows.slice(0, 40).map(({ cells }) => cells),
+    hiddenColumns,
   );
   return { columns, unit: usualUnit(heads, columns), channelBase: 1, universeBase: 1 };
 }
@@ -78,6 +81,9 @@ const MOST_GROUPS = 200;
 interface Row {
   readonly line: number;
   readonly cells: Cells;
+  readonly dates: Readonly<Partial<Record<Column, SheetDate>>>;
+  /** Columns whose number may have lost zeros at its end */
+  readonly shortened: ReadonlySet<Column>;
 }
 
 const listed = (text: string): string[] =>
@@ -87,8 +93,22 @@ const listed = (text: string): string[] =>
     .filter((one) => one !== '')
     .slice(0, MOST_GROUPS);
 
-function addressesOf(cells: Cells, choices: TableChoices, records: ShowRecords): Result<SlotAddress[] | undefined> {
+function addressesOf(
+  { cells, dates, shortened }: Row,
+  choices: TableChoices,
+  records: ShowRecords,
+): Result<SlotAddress[] | undefined> {
   const { universe, channel, address } = cells;
+  const column = universe === undefined && address === undefined ? 'channel' : 'address';
+  const date = dates[column];
+  if (date && universe === undefined) {
+    const typed = addressOfDate(cells[column]!, date, choices);
+    return typeof typed === 'string' ? readAddresses(typed, choices, records) : typed;
+  }
+  if (universe !== undefined && (dates.universe || dates.channel))
+    return refuse('not-understood', 'The spreadsheet made a date of the universe or the channel. Type it as text.');
+  const open = universe === undefined && shortened.has(column) ? openDecimals(cells[column]!, choices) : undefined;
+  if (open) return open;
   if (universe !== undefined) {
     const apart = readApart(universe, channel || address || '', choices, records);
     return apart.ok ? ok([apart.value]) : apart;
@@ -97,38 +117,52 @@ function addressesOf(cells: Cells, choices: TableChoices, records: ShowRecords):
   return text === undefined ? ok(undefined) : readAddresses(text, choices, records);
 }
 
+/** What is wrong in a table, and what it leaves open. */
+class Faults {
+  readonly bad: BadRow[] = [];
+  readonly questions = new Set<Question>();
+
+  of(line: number, refused: Refused): void {
+    if (isOpen(refused)) this.questions.add(refused.question);
+    this.bad.push({ line, why: refused.why });
+  }
+}
+
 type Metres = Partial<Record<'x' | 'y' | 'z', number>>;
 
-function metresOf(cells: Cells, unit: LengthUnit, faults: string[]): Metres {
+function metresOf({ line, cells }: Row, unit: LengthUnit, comma: Comma | undefined, faults: Faults): Metres {
   const metres: Metres = {};
   for (const axis of ['x', 'y', 'z'] as const) {
     const text = cells[axis]?.trim() ?? '';
     if (text === '') continue;
-    const said = /^([-−+]?[\d.,]+)\s*(mm|cm|m|ft|in)?$/i.exec(text);
-    const own = said?.[2]?.toLowerCase() as LengthUnit | undefined;
-    const length = Number(said?.[1]?.replace(',', '.').replace('−', '-')) * UNITS[own ?? unit];
-    if (Number.isFinite(length) && Math.abs(length) <= 10_000) metres[axis] = Math.round(length * 1000) / 1000;
-    else faults.push(`“${text}” is no length for ${axis}.`);
+    const length = readLength(text, unit, comma);
+    if (length.ok) metres[axis] = length.value;
+    else faults.of(line, { ...length, why: `${axis}: ${length.why}` });
   }
   return metres;
 }
 
+const LONGEST = { unit: 40, position: 120, class: 120, function: 120, gel: 120, circuit: 40, notes: 400 } as const;
+
 /** A lamp of a row; a cell that cannot be read is as if it were not there, and is told. */
 function readRow(
-  { cells }: Row,
+  row: Row,
   number: number,
   written: string,
   choices: TableChoices,
   types: TypesByName,
   records: ShowRecords,
   there: Lamp | undefined,
-  faults: string[],
+  faults: Faults,
 ): IncomingLamp {
-  const addresses = addressesOf(cells, choices, records);
-  if (!addresses.ok) faults.push(addresses.why);
-  const metres = metresOf(cells, choices.unit, faults);
+  const { cells } = row;
+  const addresses = addressesOf(row, choices, records);
+  if (!addresses.ok) faults.of(row.line, addresses);
+  const metres = metresOf(row, choices.unit, choices.commas, faults);
   const { type, mode } = types.of(cells, there);
-  const said = (['unit', 'position', 'class', 'function'] as const).filter((field) => cells[field] !== undefined);
+  const said = (['unit', 'position', 'class', 'function', 'gel', 'circuit', 'notes'] as const).filter(
+    (field) => cells[field] !== undefined,
+  );
   return {
     number,
     written,
@@ -139,7 +173,7 @@ function readRow(
     addresses: addresses.ok ? addresses.value : undefined,
     ...(cells.place !== undefined && { place: fitted(cells.place) }),
     ...(cells.group !== undefined && { groups: listed(cells.group) }),
-    ...Object.fromEntries(said.map((field) => [field, fitted(cells[field]!, field === 'unit' ? 40 : 120)])),
+    ...Object.fromEntries(said.map((field) => [field, fitted(cells[field]!, LONGEST[field])])),
     ...metres,
   };
 }
@@ -149,6 +183,34 @@ const whole = (text: string | undefined): number | undefined => {
   const number = Number(/^[(#]?\s*(\d+)(?:\.0+)?\s*\)?$/.exec(text?.trim() ?? '')?.[1] ?? 0);
   return number >= 1 && number <= HIGHEST_NUMBER ? number : undefined;
 };
+
+/** Most lamps that one row can be */
+const MOST_IN_ROW = 500;
+
+/** `101-104` is four lamps; undefined for a single number. */
+function rangeOf(said: string): number[] | undefined {
+  const [, from, to] = /^(\d+)\s*(?:-|–|—|to|thru|through|\.\.)\s*(\d+)$/i.exec(said) ?? [];
+  const [first, last] = [whole(from), whole(to)];
+  if (first === undefined || last === undefined || last <= first || last - first >= MOST_IN_ROW) return undefined;
+  return Array.from({ length: last - first + 1 }, (_, i) => first + i);
+}
+
+/** Where each of some lamps in one row begins: as many addresses as lamps, or a range of channels that parts evenly. */
+function placesOf(
+  addresses: readonly SlotAddress[] | undefined,
+  count: number,
+  text: string,
+): (SlotAddress[] | undefined)[] | undefined {
+  if (count === 1 || !addresses || addresses.length === 0)
+    return Array.from({ length: count }, () => addresses?.slice());
+  if (addresses.length === count) return addresses.map((one) => [one]);
+  const [start] = addresses as [SlotAddress];
+  if (start.universe === 0) return Array.from({ length: count }, () => [start]);
+  const last = Number(/(?:-|–|—|to|\.\.)\s*(?:\d+\s*[/.:]\s*)?(\d+)\s*$/i.exec(text)?.[1] ?? 0);
+  const each = (last - start.channel + 1) / count;
+  if (addresses.length > 1 || !Number.isInteger(each) || each < 1) return undefined;
+  return Array.from({ length: count }, (_, i) => [{ ...start, channel: start.channel + i * each }]);
+}
 
 /** Rows that say nothing of a lamp: titles between them, sums, and heads that are repeated on each page. */
 function isLamp({ cells }: Row, row: SheetRow, heads: readonly string[]): boolean {
@@ -169,18 +231,26 @@ export function readLampTable(
   choices: TableChoices,
   types: readonly FixtureType[],
   records: ShowRecords,
-): { incoming: Incoming; bad: BadRow[] } {
+): { incoming: Incoming; bad: BadRow[]; questions: Question[] } {
   const known = new TypesByName(types);
   const lamps: IncomingLamp[] = [];
-  const bad: BadRow[] = [];
+  const faults = new Faults();
   const between: number[] = [];
   const rows = table.rows.map((row): Row => {
     const cells: Partial<Record<Column, string>> = {};
+    const dates: Partial<Record<Column, SheetDate>> = {};
+    const shortened = new Set<Column>();
     choices.columns.forEach((column, at) => {
-      if (column) cells[column] = row.cells[at] ?? '';
+      if (!column) return;
+      cells[column] = row.cells[at] ?? '';
+      const date = row.dates?.get(at);
+      if (date) dates[column] = date;
+      if (row.shortened?.has(at)) shortened.add(column);
     });
-    return { line: row.line, cells };
+    return { line: row.line, cells, dates, shortened };
   });
+  const lengths = rows.flatMap(({ cells }) => [cells.x, cells.y, cells.z].filter((cell) => cell !== undefined));
+  const how = { ...choices, commas: choices.commas ?? provenComma(lengths) };
   const byNumber = new Map(records.lamp.map((lamp) => [lamp.number, lamp]));
   const taken = new Set(rows.flatMap(({ cells }) => whole(cells.number) ?? []));
   const given: string[] = [];
@@ -190,21 +260,45 @@ export function readLampTable(
       between.push(row.line);
       return;
     }
-    const said = row.cells.number?.trim() ?? '';
-    let number = whole(said);
+    const said = row.dates.number ? '' : (row.cells.number?.trim() ?? '');
+    if (row.dates.number)
+      faults.of(
+        row.line,
+        refuse('not-understood', `The spreadsheet made a date of the number (“${row.cells.number}”). Type it as text.`),
+      );
+    const many = rangeOf(said);
+    let number = many?.[0] ?? whole(said);
     if (number === undefined) {
       number = whole(/\d+/.exec(said)?.[0]) ?? 1;
       while (taken.has(number)) number += 1;
       taken.add(number);
       given.push(`${said || `line ${row.line}`} gets ${number}`);
     }
-    const written = said === '' || whole(said) !== undefined ? '' : fitted(said, 40);
-    const faults: string[] = [];
-    const lamp = readRow(row, number, written, choices, known, records, byNumber.get(number), faults);
-    bad.push(...faults.map((why) => ({ line: row.line, why })));
-    linesOf.set(number, [...(linesOf.get(number) ?? []), row.line]);
-    lamps.push(choices.columns.includes('number') ? lamp : { ...lamp, written: undefined });
+    const own = row.cells.written?.trim();
+    const written =
+      own !== undefined ? fitted(own, 40) : said === '' || many || whole(said) !== undefined ? '' : fitted(said, 40);
+    const numbers = many ?? [number];
+    const first = readRow(row, number, written, how, known, records, byNumber.get(number), faults);
+    const places = placesOf(first.addresses, numbers.length, row.cells.address ?? row.cells.channel ?? '');
+    if (!places)
+      faults.of(
+        row.line,
+        refuse('not-understood', `${said} is ${numbers.length} lamps; the row says only where ${number} begins.`),
+      );
+    for (const [at, its] of numbers.entries()) {
+      linesOf.set(its, [...(linesOf.get(its) ?? []), row.line]);
+      const lamp =
+        at === 0
+          ? first
+          : {
+              ...readRow(row, its, written, how, known, records, byNumber.get(its), new Faults()),
+              addresses: undefined,
+            };
+      const placed = numbers.length === 1 ? lamp : { ...lamp, addresses: places ? places[at] : lamp.addresses };
+      lamps.push(choices.columns.includes('number') || own !== undefined ? placed : { ...placed, written: undefined });
+    }
   });
+  const outOfSight = table.rows.filter(({ hidden }) => hidden).map(({ line }) => line);
   const doubled = [...linesOf].filter(([, lines]) => lines.length > 1);
   const leftOut = table.heads.filter((head, i) => head !== '' && !choices.columns[i]);
   const notes = [
@@ -215,10 +309,19 @@ export function readLampTable(
           `${countOf(between.length, 'row')} without a lamp (titles, sums, heads): ${between.length === 1 ? 'line' : 'lines'} ${some(between)}.`,
         ]
       : []),
+    ...(outOfSight.length > 0
+      ? [
+          `${countOf(outOfSight.length, 'row')} hidden in the spreadsheet, read all the same: ${outOfSight.length === 1 ? 'line' : 'lines'} ${some(outOfSight)}.`,
+        ]
+      : []),
     ...(table.above > 0 ? [`${countOf(table.above, 'row')} above the heads.`] : []),
     ...(leftOut.length > 0
       ? [`Left out: the ${leftOut.length === 1 ? 'column' : 'columns'} ${leftOut.join(', ')}.`]
       : []),
   ];
-  return { incoming: { types: [...known.used.values()], lamps, notes, file: null }, bad };
+  return {
+    incoming: { types: [...known.used.values()], lamps, notes, file: null },
+    bad: faults.bad,
+    questions: [...faults.questions],
+  };
 }

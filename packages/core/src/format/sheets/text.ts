@@ -1,4 +1,5 @@
 /** Text in whichever encoding it was written. */
+import iconv from 'iconv-lite';
 
 const NUL_SHARE = 0.2;
 
@@ -28,6 +29,7 @@ export function decodeText(bytes: Uint8Array): string | undefined {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {
-    return new TextDecoder('windows-1252').decode(bytes);
+    // Node's own decoder of this name reads Latin-1: “ ” € – become control characters.
+    return iconv.decode(bytes as Buffer, 'windows-1252');
   }
 }

@@ -3,10 +3,11 @@ import { useState } from 'react';
 import { ScrollView, View, type DimensionValue } from 'react-native';
 import type { ImportTableReply, TableChoiceBody } from '@taxiarch/core/contract';
 import { COLUMNS, UNITS, type Column, type LengthUnit } from '@taxiarch/core/format';
-import { Button, Choice, Pick, Section, Text } from '@/ui';
+import { Button, Choice, Notice, Pick, Section, Text } from '@/ui';
 
 const WORDS: Readonly<Record<Column, string>> = {
   number: 'Number',
+  written: 'Number as written',
   name: 'Name',
   maker: 'Maker',
   type: 'Type',
@@ -23,6 +24,9 @@ const WORDS: Readonly<Record<Column, string>> = {
   x: 'X, across',
   y: 'Y, along',
   z: 'Z, up',
+  gel: 'Gel',
+  circuit: 'Circuit',
+  notes: 'Notes',
 };
 
 const FROM = [
@@ -99,12 +103,57 @@ function ColumnHeads({ table, onChoose }: Props) {
   );
 }
 
+/** What can be read in two ways is asked, and not read before it is answered. */
+function Questions({ table: { questions, bad }, onChoose }: Props) {
+  if (questions.length === 0) return null;
+  const why = (part: RegExp) => bad.find((one) => part.test(one.why))?.why ?? '';
+  return (
+    <View className="gap-2">
+      {questions.includes('dates') && (
+        <Notice
+          state="must fix"
+          act={
+            <>
+              <Button label="Day first" onPress={() => onChoose({ dates: 'day first' })} />
+              <Button label="Month first" onPress={() => onChoose({ dates: 'month first' })} />
+            </>
+          }
+        >
+          {why(/made a date of this address/)}
+        </Notice>
+      )}
+      {questions.includes('decimals') && (
+        <Notice
+          state="must fix"
+          act={<Button label="Numbers mean what they show" onPress={() => onChoose({ decimals: 'as shown' })} />}
+        >
+          {why(/is a number: it may have been/)}
+        </Notice>
+      )}
+      {questions.includes('commas') && (
+        <Notice
+          state="must fix"
+          act={
+            <>
+              <Button label="Decimal comma" onPress={() => onChoose({ commas: 'decimal' })} />
+              <Button label="Thousands" onPress={() => onChoose({ commas: 'thousands' })} />
+            </>
+          }
+        >
+          {why(/Say what the comma is/)}
+        </Notice>
+      )}
+    </View>
+  );
+}
+
 export function ColumnsOf({ table, onChoose }: Props) {
-  const { columns, unit, channelBase, universeBase, sheets, sheet } = table;
+  const { columns, unit, channelBase, universeBase, sheets, sheet, also } = table;
   // While nothing can be made of the table, how it is read is what is asked.
   const [open, setOpen] = useState(!columns.some((column) => column !== null));
   return (
     <Section title="How it is read">
+      <Questions table={table} onChoose={onChoose} />
       <View className="flex-row items-center gap-2">
         <Text kind="small" className="flex-1">
           {table.headLine > 0 ? `Heads in line ${table.headLine}` : 'No heads'}:{' '}
@@ -122,6 +171,25 @@ export function ColumnsOf({ table, onChoose }: Props) {
               value={String(sheet)}
               onChange={(at) => onChoose({ sheet: Number(at) })}
             />
+          )}
+          {sheets.length > 1 && (
+            <View className="flex-row flex-wrap gap-2">
+              {sheets.map((name, i) =>
+                i === sheet ? null : (
+                  <Button
+                    key={i}
+                    label={
+                      also.includes(i)
+                        ? `Leave out ${name || `sheet ${i + 1}`}`
+                        : `Read ${name || `sheet ${i + 1}`} too`
+                    }
+                    onPress={() =>
+                      onChoose({ also: also.includes(i) ? also.filter((one) => one !== i) : [...also, i] })
+                    }
+                  />
+                ),
+              )}
+            </View>
           )}
           <ColumnHeads table={table} onChoose={onChoose} />
           <View className="flex-row gap-2">
