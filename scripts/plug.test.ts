@@ -31,9 +31,9 @@ const frames: Uint8Array[] = [];
 function begin(given: PlugOrder): Plug {
   const plug = new Plug(given, {
     levels: shared,
-    open: ({ place }, events) => {
+    open: ({ place, use }, events) => {
       if (place.kind !== 'net') throw new Error('no serial ports here');
-      return openNetLine(place.host, place.port, events);
+      return openNetLine(place.host, place.port, use === 'in', events);
     },
     frame: (_id, slots) => frames.push(slots),
   });

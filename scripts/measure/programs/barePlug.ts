@@ -5,7 +5,7 @@ import { encodeFrame, encodeOpening } from '@taxiarch/core/plug';
 const [port, rate, seconds] = process.argv.slice(2).map(Number);
 const slots = new Uint8Array(512);
 const socket = connect({ host: '127.0.0.57', port: port!, noDelay: true }, () => {
-  socket.write(encodeOpening());
+  socket.write(encodeOpening(false));
   const end = performance.now() + seconds! * 1000;
   let due = performance.now();
   const beat = () => {

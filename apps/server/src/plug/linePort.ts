@@ -1,6 +1,13 @@
 /** A port that can be a DMX line: one of this computer, or one by RFC 2217. */
 import { connect, type Socket } from 'node:net';
-import { ComPortReader, encodeFrame, encodeOpening, isHeardBreak, type SerialPortReport } from '@taxiarch/core/plug';
+import {
+  ComPortReader,
+  encodeFrame,
+  encodeOpening,
+  Handshake,
+  isHeardBreak,
+  type SerialPortReport,
+} from '@taxiarch/core/plug';
 
 export interface LineEvents {
   /** Bytes that came, or a break (`undefined`) */
@@ -21,18 +28,21 @@ export interface LinePort {
   readonly close: () => void;
 }
 
-const CONNECT_MS = 3000;
+/** A port that does not become a DMX line in this time is none, ms. */
+const OPENING_MS = 4000;
 /** So much may wait for a network before frames are left out, bytes: two frames with all slots at 255. */
 const MOST_WAITING = 2200;
 /** A port that has answered and answers no more is gone after this, ms. */
 const SILENT_MS = 3000;
 
-/** A port over TCP by RFC 2217. */
-export function openNetLine(host: string, port: number, { came, gone }: LineEvents): Promise<LinePort> {
+/** A port over TCP by RFC 2217: ready once the other end has confirmed that it is a DMX line. `input`: it listens. */
+export function openNetLine(host: string, port: number, input: boolean, { came, gone }: LineEvents): Promise<LinePort> {
   return new Promise((ready, failed) => {
     const socket: Socket = connect({ host, port, noDelay: true });
     const reader = new ComPortReader();
+    const shaking = new Handshake();
     let open = false;
+    let connected = false;
     let answeredAt = 0;
     let sentAt = 0;
     let over = false;
@@ -45,7 +55,10 @@ export function openNetLine(host: string, port: number, { came, gone }: LineEven
       if (open) gone(why);
       else failed(new Error(why));
     };
-    const patience = setTimeout(() => end(`${host}:${port} does not take connections.`), CONNECT_MS);
+    const patience = setTimeout(
+      () => end(connected ? `${host}:${port}: ${shaking.lacks}` : `${host}:${port} does not take connections.`),
+      OPENING_MS,
+    );
     const looking = setInterval(() => {
       // Of each break it says that it was made; one who sends nothing has nothing to be answered.
       const waits = sentAt > answeredAt && performance.now() - answeredAt > SILENT_MS;
@@ -59,20 +72,14 @@ export function openNetLine(host: string, port: number, { came, gone }: LineEven
       ),
     );
     socket.on('close', () => end(`${host}:${port} ended the connection.`));
-    socket.on('data', (bytes: Buffer) => {
-      for (const event of reader.push(new Uint8Array(bytes))) {
-        if (event.kind === 'command' && event.server) answeredAt = performance.now();
-        if (isHeardBreak(event)) came(undefined);
-        else if (event.kind === 'data') came(event.bytes);
-      }
-    });
-    socket.on('connect', () => {
-      clearTimeout(patience);
+    const shake = () => {
+      if (shaking.refused !== '') return end(`${host}:${port}: ${shaking.refused}`);
+      if (!shaking.done) return;
       open = true;
-      socket.write(encodeOpening());
+      clearTimeout(patience);
       ready({
         path: `${host}:${port}`,
-        tellsBreaks: true,
+        tellsBreaks: shaking.tellsBreaks,
         get free() {
           return socket.writableLength < MOST_WAITING;
         },
@@ -86,6 +93,19 @@ export function openNetLine(host: string, port: number, { came, gone }: LineEven
           socket.destroy();
         },
       });
+    };
+    socket.on('data', (bytes: Buffer) => {
+      for (const event of reader.push(new Uint8Array(bytes))) {
+        if (event.kind === 'command' && event.server) answeredAt = performance.now();
+        if (!open) shaking.take(event);
+        else if (isHeardBreak(event)) came(undefined);
+        else if (event.kind === 'data') came(event.bytes);
+      }
+      if (!open && !over) shake();
+    });
+    socket.on('connect', () => {
+      connected = true;
+      socket.write(encodeOpening(input));
     });
   });
 }

@@ -22,7 +22,7 @@ const ports = serialPorts();
 ports.catch(() => undefined);
 
 async function open({ use, place, name }: PlugOrder, events: LineEvents): Promise<LinePort> {
-  if (place.kind === 'net') return openNetLine(place.host, place.port, events);
+  if (place.kind === 'net') return openNetLine(place.host, place.port, use === 'in', events);
   const { list, open: openPort } = await ports;
   const found = (await list()).find(({ serial }) => serial !== '' && serial === place.serial);
   if (!found) throw new Error(`${name} is not plugged in: no port has the serial number ${place.serial}.`);

@@ -9,7 +9,7 @@ const WILL = 251;
 const SB = 250;
 const SE = 240;
 const BINARY = 0;
-const COM_PORT_OPTION = 44;
+export const COM_PORT_OPTION = 44;
 /** What the server says of a command is the command's number and this. */
 const SERVER = 100;
 
@@ -22,13 +22,18 @@ export const NOTIFY_LINESTATE = 6;
 export const SET_LINESTATE_MASK = 10;
 
 /** Values of SET-CONTROL */
+const NO_FLOW_CONTROL = 1;
+const NO_FLOW_CONTROL_IN = 14;
+const DTR_ON = 8;
+const RTS_ON = 11;
+const RTS_OFF = 12;
 const BREAK_ON = 5;
 const BREAK_OFF = 6;
 /** Bits of a line state */
 export const LINE_BREAK = 0x10;
 
 /** DMX512 on a line: 250 kbaud, 8 bits, no parity, two stop bits (ANSI E1.11-2008, 8). */
-const BAUD = 250_000;
+export const BAUD = 250_000;
 
 export type ComPortEvent =
   | { readonly kind: 'data'; readonly bytes: Uint8Array }
@@ -55,8 +60,11 @@ export const encodeCommand = (code: number, value: readonly number[], server = f
 export const encodeAsk = (verb: keyof typeof VERBS, option: number): Uint8Array =>
   Uint8Array.from([IAC, VERBS[verb], option]);
 
-/** What makes a port a DMX line, and has it tell of breaks: sent by the client when it connects. */
-export function encodeOpening(): Uint8Array {
+/**
+ * What makes a port a DMX line, and has it tell of breaks: sent by the client when it connects. No byte is taken for flow
+ * control, for 0x11 and 0x13 are levels; RTS low has a plain adapter's driver send, high has it listen.
+ */
+export function encodeOpening(input: boolean): Uint8Array {
   const baud = [24, 16, 8, 0].map((shift) => (BAUD >> shift) & 0xff);
   return joinBytes([
     encodeAsk('will', COM_PORT_OPTION),
@@ -66,6 +74,9 @@ export function encodeOpening(): Uint8Array {
     encodeCommand(SET_DATASIZE, [8]),
     encodeCommand(SET_PARITY, [1]),
     encodeCommand(SET_STOPSIZE, [2]),
+    ...[NO_FLOW_CONTROL, NO_FLOW_CONTROL_IN, DTR_ON, input ? RTS_ON : RTS_OFF].map((value) =>
+      encodeCommand(SET_CONTROL, [value]),
+    ),
     encodeCommand(SET_LINESTATE_MASK, [LINE_BREAK]),
   ]);
 }

@@ -11,6 +11,7 @@ export {
   type ComPortEvent,
 } from './comPort';
 export * from './frames';
+export { Handshake } from './handshake';
 export * from './line';
 export * from './loss';
 export * from './report';

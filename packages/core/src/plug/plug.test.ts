@@ -22,13 +22,15 @@ test('a frame is break on, break off, start code and slots, with 255 written twi
 
 test('the opening sets 250 kbaud, 8 bits, no parity, two stop bits', () => {
   const commands = new ComPortReader()
-    .push(encodeOpening())
+    .push(encodeOpening(false))
     .flatMap((event) => (event.kind === 'command' ? [[event.code, [...event.value]]] : []));
   expect(commands).toEqual([
     [1, [0, 3, 208, 144]],
     [2, [8]],
     [3, [1]],
     [4, [2]],
+    // No flow control either way, DTR on, RTS low: a plain adapter sends.
+    ...[1, 14, 8, 12].map((value) => [5, [value]]),
     [10, [16]],
   ]);
 });
