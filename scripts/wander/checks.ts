@@ -38,8 +38,10 @@ export function faultsOfPage(): string[] {
   if (root.scrollWidth > innerWidth + 1)
     faults.push(`the page scrolls sideways: ${root.scrollWidth} of ${innerWidth} px`);
 
+  // Where a dialog is open, it is what a person has before them.
+  const dialog = [...document.querySelectorAll('[role=dialog]')].filter(shown).at(-1);
   const controls = [
-    ...document.querySelectorAll(
+    ...(dialog ?? document).querySelectorAll(
       'a[href], button, [role=button], [role=radio], [role=checkbox], [role=switch], input, select, textarea',
     ),
   ].filter((one) => shown(one) && !one.closest('[aria-hidden=true]'));

@@ -123,6 +123,7 @@ export class Session {
   private async staysBlank(): Promise<boolean> {
     const until = performance.now() + BLANK_MS * this.screen.slow;
     do {
+      if (!this.page.url().startsWith(this.base)) return false;
       if (!(await this.page.evaluate(isBlank).catch(() => false))) return false;
       await this.page.evaluate(() => new Promise((frame) => requestAnimationFrame(frame))).catch(() => undefined);
     } while (performance.now() < until);

@@ -6,7 +6,10 @@ import type { Random } from './random';
 export type Step =
   | { readonly kind: 'tap' | 'type' | 'choose'; readonly control: string; readonly nth: number; readonly value: string }
   | { readonly kind: 'open'; readonly value: string }
-  | { readonly kind: 'back' | 'forward' | 'reload' | 'turn' | 'offline' | 'online' | 'jump'; readonly value: string };
+  | {
+      readonly kind: 'back' | 'forward' | 'reload' | 'turn' | 'offline' | 'online' | 'jump' | 'escape';
+      readonly value: string;
+    };
 
 export const wordsOf = (step: Step): string =>
   'control' in step
@@ -91,7 +94,8 @@ interface Control {
 /** In the page: everything that can be pressed, typed into or chosen from, with its name and which of that name it is. */
 function controlsOfPage(): Control[] {
   const counts = new Map<string, number>();
-  const all = document.querySelectorAll<HTMLElement>(
+  const dialog = [...document.querySelectorAll('[role=dialog]')].filter((one) => one.checkVisibility()).at(-1);
+  const all = (dialog ?? document).querySelectorAll<HTMLElement>(
     'a[href], button, [role=button], [role=radio], [role=checkbox], [role=switch], input, select, textarea',
   );
   return [...all].flatMap((element): Control[] => {
@@ -146,7 +150,8 @@ async function find(page: Page, control: string, nth: number) {
   const handle = await page.evaluateHandle(
     ({ all, wanted, which }) => {
       let seen = 0;
-      for (const element of document.querySelectorAll<HTMLElement>(all)) {
+      const dialog = [...document.querySelectorAll('[role=dialog]')].filter((one) => one.checkVisibility()).at(-1);
+      for (const element of (dialog ?? document).querySelectorAll<HTMLElement>(all)) {
         const box = element.getBoundingClientRect();
         if (box.width < 1 || box.height < 1 || !element.checkVisibility({ visibilityProperty: true })) continue;
         const tag = element.tagName;
@@ -186,6 +191,8 @@ export async function doStep(page: Page, step: Step, base: string): Promise<void
       await page.keyboard.press('/');
       await page.keyboard.type(step.value.slice(0, 40));
       return page.keyboard.press('Enter');
+    case 'escape':
+      return page.keyboard.press('Escape');
     case 'tap': {
       const element = await find(page, step.control, step.nth);
       await element?.scrollIntoViewIfNeeded(patience).catch(() => undefined);

@@ -58,12 +58,17 @@ export interface Parts {
   readonly plugs: Plugs;
 }
 
+const LEFT: ReadonlySet<string> = new Set(['EPIPE', 'ECONNRESET', 'ERR_STREAM_PREMATURE_CLOSE']);
 const YEAR_MS = 365 * 24 * 3600 * 1000;
 
 export function createApp({ show, host, feed, settings, notices, ...rest }: Parts): Koa {
   const { guard, log, client, bench, practising, roll, setter, identifying, matching, desk, exchange, plugs } = rest;
   const app = new Koa();
   const policy = contentPolicy(client);
+  // Whoever asked has gone while the answer was on its way: that is no fault.
+  app.on('error', (error: NodeJS.ErrnoException) => {
+    if (!LEFT.has(error.code ?? '')) log.error({ error }, 'An answer failed.');
+  });
   app.use(problems(log));
   app.use(async (ctx, next) => {
     const refused = guard.refuse(ctx.req);

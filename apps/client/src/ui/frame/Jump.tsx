@@ -53,7 +53,7 @@ export function Jump({ onClose }: { onClose: () => void }) {
     router.navigate(href);
   };
   return (
-    <View role="dialog" aria-label="Jump" className="absolute inset-0 bg-ground">
+    <View role="dialog" aria-modal aria-label="Jump" className="absolute inset-0 bg-ground">
       <View className="mx-auto w-full max-w-[640px] flex-1 gap-2 p-3">
         <View className="flex-row items-end gap-2">
           <View className="flex-1">
