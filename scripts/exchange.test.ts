@@ -1,4 +1,5 @@
 /** A whole exchange of rigs over real sockets: this program's side and the stand-ins', which know nothing of each other. */
+import { createSocket as createUdp } from 'node:dgram';
 import { createConnection, createServer, type AddressInfo, type Socket } from 'node:net';
 import { randomUUID } from 'node:crypto';
 import { citpFixtures } from '@taxiarch/core/format';
@@ -312,6 +313,34 @@ describe('CITP', () => {
     });
     expect(closed).toBe(true);
     expect(crowNow().linked).toBe(true);
+  });
+
+  test('one whose cable is pulled is not linked for ever, though nobody closed its connection', async () => {
+    const sockets: Socket[] = [];
+    const server = createServer((socket) => {
+      socket.on('error', () => undefined);
+      sockets.push(socket);
+      socket.write(encodeCitp({ kind: 'PNam', name: 'Pulled' }));
+    });
+    await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+    const { port } = server.address() as { port: number };
+    const udp = createUdp('udp4');
+    await new Promise<void>((done) => udp.bind(0, '127.0.0.1', done));
+    udp.setMulticastInterface('127.0.0.1');
+    const tell = () =>
+      udp.send(
+        encodeCitp({ kind: 'PLoc', port, type: 'Visualizer', name: 'Pulled', state: '' }),
+        ports.citp,
+        '239.224.0.180',
+      );
+    const telling = setInterval(tell, 300);
+    const linked = () => report().peers.find(({ name }) => name === 'Pulled')?.linked;
+    await until(() => linked() === true);
+    clearInterval(telling);
+    udp.close();
+    await until(() => linked() !== true);
+    for (const socket of sockets) socket.destroy();
+    server.close();
   });
 
   test('one that goes away is not connected any more, and cannot be asked', async () => {

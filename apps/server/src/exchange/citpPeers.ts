@@ -19,6 +19,7 @@ import { pour } from './pour';
 const TELL_MS = 1000;
 /** Who has not told of itself for so long, and is not connected, is gone, ms. */
 const GONE_MS = 10_000;
+const KEEP_ALIVE_MS = 1000;
 const AGAIN_MS = 5000;
 /** A peer that was asked for its patch and sends no more of it is through, or has none, ms. */
 const PATCH_QUIET_MS = 1500;
@@ -105,7 +106,14 @@ export class CitpPeers {
     const here = encodeCitp({ kind: 'PLoc', port: this.port, type: 'Unknown', name: this.setup.name, state: '' });
     for (const group of Citp.GROUPS) this.udp?.send(here, this.setup.port, group, () => undefined);
     for (const one of this.known.values()) {
-      if (now - one.seenAt > GONE_MS && !one.socket) this.known.delete(one.id);
+      const silent = now - one.seenAt > GONE_MS;
+      // Whoever tells of itself every second and has fallen silent is gone, also where its cable was pulled and nobody
+      // closed the connection.
+      if (silent && one.socket && one.port > 0) {
+        one.trouble = `${one.peer.name} has been silent for ${GONE_MS / 1000} s.`;
+        one.socket.destroy();
+        one.socket = undefined;
+      } else if (silent && !one.socket) this.known.delete(one.id);
       else if (!one.socket && !one.connecting && one.port > 0 && now - one.triedAt > AGAIN_MS) this.connect(one);
     }
   }
@@ -177,6 +185,8 @@ export class CitpPeers {
 
   private join(one: Known, socket: Socket): void {
     one.socket = socket;
+    // One that tells nothing of itself is asked by the system whether it is there.
+    socket.setKeepAlive(true, KEEP_ALIVE_MS);
     socket.write(encodeCitp({ kind: 'PNam', name: this.setup.name }));
     socket.on('close', () => {
       if (one.socket === socket) one.socket = undefined;

@@ -31,7 +31,7 @@ export const plugHandlers = (plugs: Plugs, show: ShowDoor, bench: Bench): PlugHa
     const values = await plugs.values(id, far?.values);
     if (!values) throw new ProblemError('not-here', 'This adapter is not in the show, or its universe.');
     return {
-      here: [...values.here],
+      here: values.here && [...values.here],
       plug: values.plug && [...values.plug],
       far: far?.values ?? null,
       says: far?.says ?? '',

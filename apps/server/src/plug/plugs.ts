@@ -47,7 +47,8 @@ export function placeOf({ name, serial, line }: Machine): Result<PlugPlace> {
 }
 
 export interface BothEnds {
-  readonly here: Uint8Array;
+  /** Null while nobody has merged its universe */
+  readonly here: Uint8Array | null;
   readonly plug: Uint8Array | null;
 }
 
@@ -136,8 +137,10 @@ export class Plugs {
         this.leave(id);
         continue;
       }
-      const source = use === 'out' ? this.sourceOf(machine) : undefined;
-      if (source) keys.push(source.key);
+      // An input is merged as well, so that both its ends can be held against each other.
+      const own = this.sourceOf(machine);
+      if (own) keys.push(own.key);
+      const source = use === 'out' ? own : undefined;
       orders.push({
         machineId: id,
         name: machine.name,
@@ -262,9 +265,10 @@ export class Plugs {
     const frame = far ? nearest(passed, far) : passed.at(-1);
     if (machine.ports[0]?.use === 'out' && frame) return frame;
     const [here, owners] = [new Uint8Array(512), new Uint8Array(512)];
-    const row = this.host.rowOf(source.key);
-    if (row !== undefined) this.host.levels.read(row, here, owners);
-    return { here, plug: frame?.plug ?? null };
+    const row = this.wanted.has(id) ? this.host.rowOf(source.key) : undefined;
+    const filled = row !== undefined && this.host.levels.version(row) > 0;
+    if (filled) this.host.levels.read(row, here, owners);
+    return { here: filled ? here : null, plug: frame?.plug ?? null };
   }
 
   async stop(): Promise<void> {

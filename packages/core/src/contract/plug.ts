@@ -11,7 +11,7 @@ const plugs = report('Plugs', {
 export interface PlugsReply extends ReportOf<typeof plugs.fields> {}
 
 const plugValues = report('PlugValues', {
-  here: listOf(integer(), 'As the universe stands here.'),
+  here: orNull(listOf(integer(), 'As the universe stands here; null while nothing is known of it.')),
   plug: orNull(listOf(integer(), 'What left it or came by it last.')),
   far: orNull(listOf(integer(), 'What is at the far end, as a stand-in says.')),
   says: words('How the stand-in finds the line; empty where there is none.'),

@@ -13,7 +13,11 @@ interface Given {
 
 /** The two ends that are held against each other, and what they are called. */
 function endsOf({ here, plug, far }: PlugValuesReply, use: 'out' | 'in') {
-  if (use === 'in') return { first: far ?? plug, second: here, names: [far ? 'at the desk' : 'by the plug', 'here'] };
+  // What an input received is held against what was sent to it; the universe may hold more than the input.
+  if (use === 'in')
+    return far
+      ? { first: far, second: plug, names: ['at the desk', 'as received here'] }
+      : { first: plug, second: here, names: ['by the plug', 'in the universe here'] };
   return { first: here, second: far ?? plug, names: ['here', far ? 'on the line' : 'out of the plug'] };
 }
 
