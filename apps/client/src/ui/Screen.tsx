@@ -1,6 +1,7 @@
 /** A screen: its sentence first, then what it is about; acts stand below, under the thumb. */
-import type { ReactNode } from 'react';
+import { Children, type ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
+import { useShort } from './wide';
 
 interface Props {
   sentence: ReactNode;
@@ -17,7 +18,28 @@ interface Props {
 
 const READABLE = 'w-full max-w-[880px]';
 
-export function Screen({ sentence, children, acts, foot, fixed = false, across = false }: Props) {
+/** A list on a phone that lies on its side: what belongs to it stands to its left, so that rows are in sight. */
+function Lying({ sentence, children, acts, foot }: Props) {
+  const parts = Children.toArray(children);
+  return (
+    <View className="flex-1 flex-row bg-ground">
+      <View className="w-[360px] border-r border-line">
+        <ScrollView contentContainerClassName="pb-3">
+          <View className="px-4 pb-2 pt-3">{sentence}</View>
+          {parts.slice(0, -1)}
+          {foot && <View className="gap-2 px-4 py-2">{foot}</View>}
+          {acts && <View className="flex-row flex-wrap gap-2 px-4 py-2">{acts}</View>}
+        </ScrollView>
+      </View>
+      <View className="flex-1">{parts.at(-1)}</View>
+    </View>
+  );
+}
+
+export function Screen(props: Props) {
+  const { sentence, children, acts, foot, fixed = false, across = false } = props;
+  const short = useShort();
+  if (fixed && short) return <Lying {...props} />;
   return (
     <View className="flex-1 bg-ground">
       {fixed ? (

@@ -5,8 +5,21 @@ import { newBeat, readBeat } from './beat';
 /** A thread that gives no sign for this long hangs. */
 export const HANGS_MS = 2000;
 const LOOK_MS = 250;
+/**
+ * A thread is judged by the processor time that this program had meanwhile, not by the clock: on a busy computer silence
+ * proves nothing. While it works this share of the patience must have been spent; while it begins, all of it.
+ */
+const SPENT_SHARE = 0.6;
+/** A thread that waits for ever spends nothing: after so many times its patience it hangs all the same. */
+const AT_MOST = 5;
 /** A look that comes later than this says that this thread itself was held up, and proves nothing of the other. */
 const LATE_MS = 1000;
+/** Processor time of this program so far, ms. */
+const spent = (): number => {
+  const { user, system } = process.cpuUsage();
+  return (user + system) / 1000;
+};
+
 /** Waits before starting again: at once at first, longer for a thread that fails again and again. */
 const WAITS_MS = [0, 100, 200, 400];
 /** A thread that ran for this long has got over what it failed of. */
@@ -38,7 +51,7 @@ export interface ThreadPlan<From> {
 export class Supervised<To, From extends { readonly type: string }> {
   private worker: Worker | undefined;
   private beat = newBeat();
-  private seen = { beat: 0, at: 0, lookedAt: 0 };
+  private seen = { beat: 0, at: 0, spent: 0, lookedAt: 0 };
   private startedAt = 0;
   private failedAt = 0;
   private failures = 0;
@@ -73,7 +86,7 @@ export class Supervised<To, From extends { readonly type: string }> {
     const now = performance.now();
     this.beat = newBeat();
     this.startedAt = now;
-    this.seen = { beat: 0, at: now, lookedAt: now };
+    this.seen = { beat: 0, at: now, spent: spent(), lookedAt: now };
     const { data, transfer = [] } = this.plan.data();
     const worker = new Worker(this.plan.file, {
       workerData: { ...data, beat: this.beat, again: !this.began } satisfies ThreadData,
@@ -123,9 +136,13 @@ export class Supervised<To, From extends { readonly type: string }> {
     const { worker, seen } = this;
     const late = now - seen.lookedAt > LATE_MS;
     const beat = readBeat(this.beat);
-    this.seen = beat !== seen.beat || late ? { beat, at: now, lookedAt: now } : { ...seen, lookedAt: now };
+    this.seen =
+      beat !== seen.beat || late ? { beat, at: now, spent: spent(), lookedAt: now } : { ...seen, lookedAt: now };
     const patience = this.ready ? (this.plan.patience ?? HANGS_MS) : Math.max(5 * HANGS_MS, this.plan.patience ?? 0);
-    if (worker && now - this.seen.at > patience) this.fell(worker, `it gave no sign for ${patience / 1000} s`);
+    const silent = now - this.seen.at;
+    const worked = spent() - this.seen.spent > patience * (this.ready ? SPENT_SHARE : 1);
+    if (worker && silent > patience && (worked || silent > AT_MOST * patience))
+      this.fell(worker, `it gave no sign for ${patience / 1000} s`);
   }
 
   /** Lets it end by itself after `last`, or ends it when that takes too long. */
