@@ -12,6 +12,8 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: '../.build/e2e.json' }]],
   outputDir: '../test-results',
   use: {
+    // What cannot be pressed for so long never can.
+    actionTimeout: 60_000,
     launchOptions: { executablePath: CHROMIUM_PATH, args: CHROMIUM_ARGS },
     colorScheme: 'dark',
     // The device knows who sits at it; that it asks is tested where it does.

@@ -82,13 +82,13 @@ test('opens a node, changes its name, pushes it, and takes that back', async ({ 
 test('takes a lamp, sees its level leave the port, gives it back', async ({ page }) => {
   await area(page, 'Rig');
   await page
-    .getByRole('link', { name: /Wheelhouse lantern 1 / })
-    .or(page.getByRole('link', { name: /Wheelhouse lantern 1$/ }))
+    .getByRole('link', { name: /^1\s*Wheelhouse lantern 1/ })
     .first()
     .click();
   await page.getByRole('button', { name: 'Take this lamp' }).click();
+  await page.getByRole('button', { name: 'Take', exact: true }).click();
   await page.getByRole('button', { name: 'Make hot and take' }).click();
-  await page.getByRole('button', { name: /^Full/ }).first().click();
+  await page.getByRole('button', { name: 'Highlight' }).click();
   await expect.poll(() => levelAt(WHEELHOUSE_NODE, 1, 1)).toBe(255);
   await page.getByRole('button', { name: 'Give back', exact: true }).click();
   await expect(page.getByRole('status', { name: 'Live strip' })).toContainText('nothing taken');
