@@ -114,5 +114,5 @@ test('a lamp that is to be looked at can be lit from the question', async () => 
 
 test('without saying of what, it says where to ask', async () => {
   await open(<WhyPage />, { records: ferry });
-  expect(screen.getByText(/^Why\? is asked of a lamp/)).toBeTruthy();
+  expect(screen.getByText(/^Open Why\? from a lamp/)).toBeTruthy();
 });
