@@ -371,6 +371,19 @@ describe('who is who', () => {
     expect(ingest.universe(1)!.streams[0]!.values[0]).toBe(19);
   });
 
+  test('a sender that sends by multicast and unicast alike is one stream without repeats, and either may fail', () => {
+    const { ingest } = bench();
+    for (let i = 0; i < 30; i += 1) {
+      if (i < 20) ingest.sacn(packet(i, i), '127.0.0.21', 5000, i * 20, 1);
+      // The copies come by another socket of ours, the second half from another port of the sender.
+      ingest.sacn(packet(i, i), '127.0.0.21', i % 2 === 0 ? 5000 : 5001, i * 20 + 1, 0);
+    }
+    expect(ingest.universe(1)!.report(600, TIMEOUT, 0)).toMatchObject([
+      { address: '127.0.0.21', twin: false, packets: 30, missing: 0, repeats: 0, late: 0 },
+    ]);
+    expect(ingest.universe(1)!.streams[0]!.values[0]).toBe(29);
+  });
+
   test('a name is read again as its packets change', () => {
     const { send, ingest } = bench();
     send(0, 7);

@@ -114,7 +114,8 @@ export class Ingest {
     this.rejected[reason] = (this.rejected[reason] ?? 0) + 1;
   }
 
-  sacn(bytes: Uint8Array, address: string, port: number, now: number): void {
+  /** `via` tells by which socket it came: a sender may send by multicast and unicast alike. */
+  sacn(bytes: Uint8Array, address: string, port: number, now: number, via = 0): void {
     const vector = readRoot(bytes);
     if (typeof vector === 'string') return this.reject(vector);
     if (vector !== Sacn.VECTOR_ROOT_E131_DATA) return this.sacnExtended(bytes, address, now);
@@ -123,12 +124,14 @@ export class Ingest {
     if (reason) return this.reject(reason);
     const universe = this.universe(data.universe);
     if (!universe) return this.reject('too-many-universes');
-    const stream = this.sacnStream(universe, bytes, address, port, data.sequence, now);
+    const stream = this.sacnStream(universe, bytes, { address, port, via }, data.sequence, now);
     if (!stream) return this.reject('too-many-senders');
     this.packets += 1;
     const levels = data.startCode === Sacn.START_CODE_NULL;
     // A source may send by IPv4 and IPv6 alike: the copy is no packet of its own.
     if (stream.address !== address && stream.isCopy(address, data.sequence)) return;
+    if (stream.isSecond(address, via, data.sequence)) return;
+    stream.via = via;
     // All start codes of a source share the numbering of its universe (6.7.2).
     if (!stream.account.note(now, data.sequence, levels)) return;
     if (stream.nameDue(now)) stream.name = printable(readSourceName(bytes));
@@ -172,8 +175,7 @@ export class Ingest {
   private sacnStream(
     universe: LiveUniverse,
     bytes: Uint8Array,
-    address: string,
-    port: number,
+    { address, port, via }: { readonly address: string; readonly port: number; readonly via: number },
     sequence: number,
     now: number,
   ): Stream | undefined {
@@ -183,7 +185,7 @@ export class Ingest {
       if (stream.address === address && stream.port === port) return stream;
       same ??= stream;
     }
-    if (same?.isOtherFamily(address)) return same;
+    if (same?.isOtherFamily(address) || same?.isSecond(address, via, sequence)) return same;
     if (same?.comesFrom(address, port, same.account.stepTo(sequence), now)) return same;
     const cid = Uint8Array.prototype.slice.call(bytes, 22, 22 + Sacn.CID_LENGTH);
     const sent = sameCid(this.own.taken, bytes, 22)

@@ -11,8 +11,8 @@ import type { SentBy } from './stream';
 import { PacketRing, addressText, type ReceivedPacket } from '../bridge/ring';
 
 export interface PacketListener {
-  sacn(bytes: Uint8Array, address: string, port: number, at: number): void;
   /** `via` is the socket by which it came. */
+  sacn(bytes: Uint8Array, address: string, port: number, via: number, at: number): void;
   artnet(bytes: Uint8Array, address: string, sent: SentBy, via: number, at: number): void;
   /** Something went wrong while the sockets were in use. */
   trouble(error: Error): void;
@@ -106,7 +106,7 @@ export class Sockets {
 
   private readonly takeIn = ({ bytes, protocol, via, address, port, at }: ReceivedPacket): void => {
     const from = typeof address === 'string' ? address : this.addressOf(address);
-    if (protocol === 'sacn') this.listener.sacn(bytes, from, port, at);
+    if (protocol === 'sacn') this.listener.sacn(bytes, from, port, via, at);
     else this.listener.artnet(bytes, from, this.sentBy(from, port), via, at);
   };
 

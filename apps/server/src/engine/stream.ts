@@ -28,6 +28,9 @@ const MOST_START_CODES = 16;
 /** A name is read again this often: reading it for each packet would cost more than the levels. */
 const NAME_MS = 500;
 
+/** A copy that lags so many packets behind is no copy (E1.31-2018, 6.7.2). */
+const SECOND_WITHIN = 20;
+
 export class Stream implements Contender {
   readonly account: StreamAccount;
   name = '';
@@ -58,6 +61,8 @@ export class Stream implements Contender {
   private held: Uint8Array | undefined;
   private heldCount = -1;
   private heldAt = 0;
+  /** The socket by which its last packet came */
+  via = 0;
   /** When the synchronisation packet came that its last levels were let in by */
   releasedAt = -Infinity;
   private readonly cidText: string;
@@ -106,6 +111,13 @@ export class Stream implements Contender {
   /** Whether a packet is the copy of the last one, sent by the other version of IP. */
   isCopy(address: string, sequence: number): boolean {
     return this.isOtherFamily(address) && this.account.stepTo(sequence) <= 0;
+  }
+
+  /** Whether a packet is the copy of one that came by another socket: its sender sends by multicast and unicast alike. */
+  isSecond(address: string, via: number, sequence: number): boolean {
+    if (via === this.via || address !== this.address) return false;
+    const step = this.account.stepTo(sequence);
+    return step <= 0 && step > -SECOND_WITHIN;
   }
 
   noteStartCode(code: number, slots: Uint8Array, now: number): void {

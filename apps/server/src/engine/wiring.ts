@@ -54,7 +54,7 @@ export const ingestListener = (engine: EngineWhole): IngestListener => ({
 });
 
 export const packetListener = (engine: EngineWhole): PacketListener => ({
-  sacn: (bytes, address, port, at) => engine.ingest.sacn(bytes, address, port, at),
+  sacn: (bytes, address, port, via, at) => engine.ingest.sacn(bytes, address, port, at, via),
   artnet: (bytes, address, sent, via, at) => engine.ingest.artnet(bytes, address, sent, via, at),
   trouble: (error) => engine.trouble(plainTrouble(error)),
 });
