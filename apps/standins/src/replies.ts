@@ -1,5 +1,12 @@
 /** A node's poll reply, page by page, true to the byte (Art-Net 4, ArtPollReply). */
-import { ArtNet, type ArtPollReply, blankPollReply, type PollReplyPort, PORTS_PER_PAGE } from '@taxiarch/core/artnet';
+import {
+  ArtNet,
+  type ArtPollReply,
+  blankPollReply,
+  nodeReportText,
+  type PollReplyPort,
+  PORTS_PER_PAGE,
+} from '@taxiarch/core/artnet';
 import type { LossKind, Model } from '@taxiarch/core/records';
 import type { BoxSettings, BoxSetup, PortSettings } from './settings';
 
@@ -70,7 +77,6 @@ export function replyPages(
   traffic: readonly PortTraffic[],
   counter: number,
 ): Omit<ArtPollReply, 'kind'>[] {
-  const count = String(counter % 10_000).padStart(4, '0');
   return settings.pages.map(({ net, sub }, page) => {
     const first = page * model.perPage;
     const here = settings.ports.slice(first, first + Math.min(model.perPage, PORTS_PER_PAGE));
@@ -79,7 +85,7 @@ export function replyPages(
       version: (firmware[0] << 8) | firmware[1],
       portName: settings.shortName,
       longName: settings.longName,
-      nodeReport: `#0001 [${count}] Power on and well`,
+      nodeReport: nodeReportText(counter, 'Power on and well'),
       netSwitch: net,
       subSwitch: sub,
       portCount: here.length,

@@ -7,6 +7,7 @@ import {
   encodeDmx,
   encodePoll,
   encodePollReply,
+  nodeReportText,
   encodeTimeCode,
   portsOf,
   type TimeCodeFrame,
@@ -98,6 +99,8 @@ export async function startSender(
   let sending = await open(setup.address, 0);
   let sendingFrom = setup.address;
 
+  /** Polls answered so far */
+  let answered = 0;
   function receive(bytes: Uint8Array, from: string): void {
     const decoded = decodeArtNet(bytes);
     if (!decoded.ok || from === setup.address) return;
@@ -106,7 +109,12 @@ export async function startSender(
       if (setup.off || !running) return;
       const reply = { ...blankPollReply(setup.address, Uint8Array.from(setup.mac)), style: ArtNet.StController };
       own.send(
-        encodePollReply({ ...reply, portName: setup.name, longName: `${setup.name}, ${setup.model}` }),
+        encodePollReply({
+          ...reply,
+          portName: setup.name,
+          longName: `${setup.name}, ${setup.model}`,
+          nodeReport: nodeReportText((answered += 1), 'Sends'),
+        }),
         udp.artnet,
         from,
       );

@@ -8,7 +8,14 @@ import {
   type NumberingBase,
   type Protocol,
 } from '@taxiarch/core/address';
-import { ArtNet, PORTS_PER_PAGE, blankPollReply, decodeArtNet, encodePollReply } from '@taxiarch/core/artnet';
+import {
+  ArtNet,
+  PORTS_PER_PAGE,
+  blankPollReply,
+  decodeArtNet,
+  encodePollReply,
+  nodeReportText,
+} from '@taxiarch/core/artnet';
 import { Sacn, decodeSacn } from '@taxiarch/core/sacn';
 import { BROADCAST, hearGroups, open, type Ports } from '../network';
 
@@ -38,6 +45,8 @@ interface Heard {
 }
 
 export class Receiver {
+  /** Polls answered so far */
+  private answered = 0;
   private sockets: Socket[] = [];
   /** Its own number by what comes on the wire */
   private byWire = new Map<number, number>();
@@ -127,6 +136,7 @@ export class Receiver {
       else pages.push([number]);
     }
     const [socket] = this.sockets;
+    const answered = (this.answered += 1);
     pages.forEach((page, i) => {
       const { net, sub } = splitPortAddress(page[0]!);
       socket?.send(
@@ -135,7 +145,10 @@ export class Receiver {
           style: ArtNet.StVisual,
           portName: NAME,
           longName: NAME,
-          nodeReport: `#0001 [0000] receives ${this.received().length} of ${this.settings.universes.length}`,
+          nodeReport: nodeReportText(
+            answered,
+            `receives ${this.received().length} of ${this.settings.universes.length}`,
+          ),
           netSwitch: net,
           subSwitch: sub,
           bindIndex: i + 1,

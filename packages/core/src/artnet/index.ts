@@ -4,7 +4,7 @@ export * from './others';
 export * from './poll';
 export * from './pollReply';
 export * from './subscribers';
-export { listedOf, listingPages, pollMeans } from './listing';
+export { listedOf, listingPages, nodeReportText, pollMeans } from './listing';
 export * from './dmx';
 export * from './sync';
 export * from './address';

@@ -79,7 +79,7 @@ export function listingPages({ wanted, most, ip, mac, name, answered, active }: 
 }
 
 /** `#0001 [0042] text`: all is well (RcPowerOk), a counter that goes round, words (Art-Net 4, ArtPollReply, NodeReport). */
-const nodeReportText = (answered: number, text: string): string =>
+export const nodeReportText = (answered: number, text: string): string =>
   `#0001 [${String(answered % 10_000).padStart(4, '0')}] ${text}`;
 
 /** Whether a poll is meant for a page: all are, unless it names a range of Port-Addresses (Art-Net 4, targeted mode). */
