@@ -77,3 +77,18 @@ test('a type that is certain by its name and modes is told; one that is only nam
   expect(unknown).toMatchObject([{ name: 'Spot', lamps: 1, settled: false, typeId: '' }]);
   expect(unknown[0]!.like).toContain(spot.id);
 });
+
+test('a lamp that was renamed and renumbered, of one type at one address, is one row', () => {
+  const { lamp: lamps } = ferry;
+  const old = lamps[5]!;
+  const incoming = lamps.map((lamp) =>
+    arriving(lamp, {
+      ...(lamp === old && { name: 'Renamed', number: 9001 }),
+      addresses: [{ universe: lamp.universe, channel: lamp.channel }],
+    }),
+  );
+  const rows = compareRig(rigOf(ferry), incomingOf(incoming)).filter(({ state }) => state !== 'same');
+  expect(rows.map(({ state, fields }) => [state, fields.map(({ field }) => field)])).toEqual([
+    ['changed', ['number', 'name']],
+  ]);
+});

@@ -150,6 +150,18 @@ function joined(
   join(new Map(lamps.filter(named).map((lamp) => [called(lamp.typeId, lamp.name), lamp])), (lamp) =>
     called(typeIdOf(lamp), lamp.name),
   );
+  // Renamed, and renumbered or without a number: of the same type at the same address it is the same lamp.
+  const placed = (typeId: string, address: SlotAddress | undefined) =>
+    address && isAddressed(address) ? `${typeId} ${address.universe}/${address.channel}` : '';
+  const alone = once([...left], (lamp) => placed(lamp.typeId, lamp));
+  join(
+    new Map(
+      [...left]
+        .filter((lamp) => isAddressed(lamp) && alone(lamp))
+        .map((lamp) => [placed(lamp.typeId, lamp), lamp] as const),
+    ),
+    (lamp) => placed(typeIdOf(lamp), lamp.addresses?.[0]) || undefined,
+  );
   // Of lamps with one number, whichever is left.
   const byNumber = new Map([...left].map((lamp) => [`${lamp.number} ${lamp.name}`, lamp]));
   join(byNumber, ({ number, name }) => `${number} ${name}`);

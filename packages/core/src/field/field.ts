@@ -223,7 +223,7 @@ export function schemaOf(fields: Fields): JsonSchema {
 export function shape<F extends Fields, T = Of<F>>(label: string, fields: F, words?: Words): Field<T> & { fields: F } {
   const what = whatOf(label, words);
   const rule = object(Object.fromEntries(Object.entries(fields).map(([key, one]) => [key, one.rule])))
-    .noUnknown(`${what} has a part that is not known.`)
+    .noUnknown(({ unknown }: { unknown: string }) => `${what} has no part “${unknown}”.`)
     .typeError(`${what} is not as it should be.`)
     .required(`${what} is missing.`);
   return { ...field<T>(label, words, rule, schemaOf(fields), 'json'), fields, parts: fields };

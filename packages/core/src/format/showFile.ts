@@ -64,7 +64,7 @@ export function readShowFile(text: string): Result<ReadShow> {
   }
   if (typeof parsed !== 'object' || parsed === null || Array.isArray(parsed))
     return refuse('not-understood', 'This is no show file.');
-  const { format, version, records, files = {} } = parsed as Loose;
+  const { format, version, records, files = {}, ...others } = parsed as Loose;
   if (format !== SHOW_FORMAT) return refuse('not-understood', 'This is no show file of Taxiarch: it does not say so.');
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
     return refuse('not-understood', 'The show file does not say its version.');
@@ -73,6 +73,8 @@ export function readShowFile(text: string): Result<ReadShow> {
       'not-understood',
       `The show file is of version ${version}; this Taxiarch reads up to ${SHOW_VERSION}. Use a newer one.`,
     );
+  const [other] = Object.keys(others);
+  if (other !== undefined) return refuse('not-understood', `A show file has no part “${other}”.`);
   if (typeof records !== 'object' || records === null)
     return refuse('not-understood', 'The show file holds no records.');
   const odd = Object.entries(records as Loose).find(([, all]) => !Array.isArray(all));

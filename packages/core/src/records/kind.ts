@@ -42,7 +42,7 @@ export const kindOf = <F extends Fields>(names: Names, fields: F): KindOf<F> => 
     ...names,
     fields,
     parts: all,
-    rule: object(rules).noUnknown(`A ${names.one} has no such part.`),
+    rule: object(rules).noUnknown(({ unknown }: { unknown: string }) => `A ${names.one} has no part “${unknown}”.`),
     schema: schemaOf(all),
   };
 };

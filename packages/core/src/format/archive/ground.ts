@@ -2,7 +2,7 @@
  * The scene that a show stands on: everything that came in from elsewhere, also what was not taken over, and what a later
  * and leaner file did not hold any more (MVR, DIN SPEC 15801).
  */
-import { fixtureKey, fixturesOf, objectsOf, openScene, SCENE, uuidOf } from './mvrScene';
+import { fixtureKey, fixturesOf, isPatched, objectsOf, openScene, SCENE, uuidOf } from './mvrScene';
 import { entryNamed, makeZip, type Entries } from './zip';
 import { writeXml, XmlElement } from './xml';
 
@@ -21,7 +21,7 @@ export function takenOver(entries: Entries): ReadonlySet<string> | undefined {
 }
 
 const keyOf = (element: XmlElement): string =>
-  element.name === 'Fixture' ? fixtureKey(element) : `${element.name} ${uuidOf(element) || element.at('name').trim()}`;
+  isPatched(element) ? fixtureKey(element) : `${element.name} ${uuidOf(element) || element.at('name').trim()}`;
 
 /** Children of `older` that `newer` has not, put after its own: by UUID, else by name. */
 function addMissing(newer: XmlElement, older: XmlElement, tags: readonly string[]): void {

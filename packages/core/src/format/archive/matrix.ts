@@ -9,12 +9,14 @@ export const IDENTITY: Matrix = [
   [0, 0, 0],
 ];
 
-export function readMatrix(text: string): Matrix {
+/** The matrix that a text holds; undefined if it holds none, or one with numbers that are none. */
+export function matrixIn(text: string): Matrix | undefined {
   const rows = [...text.matchAll(/\{([^}]*)\}/g)].map(([, inside]) => inside!.split(',').map(Number));
-  if (rows.length !== 4 || rows.some((row) => row.length !== 3 || row.some((number) => !Number.isFinite(number))))
-    return IDENTITY;
-  return rows as unknown as Matrix;
+  const odd = rows.length !== 4 || rows.some((row) => row.length !== 3 || row.some((one) => !Number.isFinite(one)));
+  return odd ? undefined : (rows as unknown as Matrix);
 }
+
+export const readMatrix = (text: string): Matrix => matrixIn(text) ?? IDENTITY;
 
 export const writeMatrix = (matrix: Matrix): string => matrix.map((row) => `{${row.join(',')}}`).join('');
 

@@ -6,11 +6,12 @@ import { ok, refuse, type Result } from '../../result';
 import type { FixtureMode, FixtureType } from '../../records';
 import { fitted, guidOf, type Incoming, type IncomingLamp, type TypeAndMode, unknownType } from '../../arrival';
 import { readGdtf } from './gdtf';
-import { readMatrix, within } from './matrix';
+import { matrixIn, readMatrix, within } from './matrix';
 import {
   addressElements,
   auxiliaries,
   fixtureKey,
+  isPatched,
   objectsOf,
   openScene,
   readMvrAddress,
@@ -133,7 +134,7 @@ const OTHERS: Readonly<Record<string, readonly [one: string, many: string]>> = {
 function othersIn(objects: readonly Found[]): string[] {
   return Object.entries(OTHERS).flatMap(([tag, [one, many]]) => {
     const names = objects
-      .filter(({ element }) => element.name === tag)
+      .filter(({ element }) => element.name === tag && !isPatched(element))
       .map(({ element }) => fitted(element.at('name')));
     if (names.length === 0) return [];
     const named = names.filter((name) => name !== '');
@@ -176,11 +177,17 @@ class Numbers {
 /** Addresses by block; those that cannot be are none, and are noted. */
 function addressesIn(fixture: XmlElement, name: string, notes: string[]): SlotAddress[] {
   const addresses: SlotAddress[] = [];
+  const given = new Set<number>();
   addressElements(fixture).forEach((one, i) => {
     const at = readMvrAddress(one.text);
     if (!at) notes.push(`${name}: “${fitted(one.text, 40)}” is no address; it is left without one.`);
     const block = Number(one.at('break'));
     const place = Number.isInteger(block) && block >= 0 && block < 64 ? block : i;
+    if (given.has(place)) {
+      notes.push(`${name}: two addresses for its part ${place + 1}; “${fitted(one.text, 40)}” is left out.`);
+      return;
+    }
+    given.add(place);
     while (addresses.length < place) addresses.push(NO_ADDRESS);
     addresses[place] = at ?? NO_ADDRESS;
   });
@@ -196,7 +203,7 @@ export function readMvr(
   if (!opened.ok) return opened;
   const { root } = opened.value;
   const objects = objectsOf(root);
-  const fixtures = objects.filter(({ element }) => element.name === 'Fixture');
+  const fixtures = objects.filter(({ element }) => isPatched(element));
   if (fixtures.length > MOST_FIXTURES)
     return refuse('out-of-range', `The scene has more than ${MOST_FIXTURES} fixtures.`);
   const types = new SceneTypes(opened.value);
@@ -208,6 +215,7 @@ export function readMvr(
   const uuids = new Set<string>();
   const doubled: string[] = [];
   const far: string[] = [];
+  const odd: string[] = [];
   fixtures.forEach(({ element, layer, groups, parent }, i) => {
     if (i % 100 === 0) progress(i, fixtures.length);
     const name = fitted(element.at('name')) || `Fixture ${i + 1}`;
@@ -225,8 +233,11 @@ export function readMvr(
     const metres = within(parent, readMatrix(element.textOf('Matrix')))[3]!.map(
       (millimetres) => Math.round(millimetres) / 1000,
     );
-    const near = metres.every((one) => Math.abs(one) <= FARTHEST);
-    if (!near) far.push(name);
+    const text = element.textOf('Matrix');
+    const isPlace = text.trim() === '' || matrixIn(text) !== undefined;
+    if (!isPlace) odd.push(name);
+    const near = isPlace && metres.every((one) => Math.abs(one) <= FARTHEST);
+    if (isPlace && !near) far.push(name);
     const unit = fitted(element.textOf('UnitNumber'), 40);
     lamps.push({
       uuid,
@@ -248,7 +259,11 @@ export function readMvr(
   progress(fixtures.length, fixtures.length);
   const several = (names: readonly string[], says: (count: string) => string) =>
     names.length === 0 ? [] : [`${says(countOf(names.length, 'fixture'))}: ${someNames(names)}.`];
+  const version = root.at('verMajor').trim();
   const all = [
+    ...(version === '' || version === '1'
+      ? []
+      : [`The file is MVR version ${version}; version 1 is read here. Check what comes in.`]),
     ...types.notes,
     ...notes,
     ...several(
@@ -257,6 +272,7 @@ export function readMvr(
     ),
     ...several(doubled, (count) => `${count} with the id of another; told apart by number and name`),
     ...several(far, (count) => `${count} farther away than ${FARTHEST} m; their places are left out`),
+    ...several(odd, (count) => `${count} whose matrix cannot be read; their places are left out`),
     ...several(machines, (count) => `${count} without channels, so no lamps; kept in the scene`),
     ...othersIn(objects),
   ];

@@ -187,6 +187,8 @@ export function writeMvr(
   if (scene) delete entries[scene.entry];
   const layers = root.made('Scene').made('Layers');
 
+  // Whoever writes a file is its provider.
+  Object.assign(root.attributes, { provider: 'Taxiarch', providerVersion: '1' });
   const there = fixturesOf(root);
   const byUuid = new Map<string, Found[]>();
   for (const found of there) byUuid.set(uuidOf(found.element), [...(byUuid.get(uuidOf(found.element)) ?? []), found]);

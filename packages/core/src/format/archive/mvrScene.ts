@@ -77,8 +77,13 @@ export function objectsOf(root: XmlElement): Found[] {
   ]);
 }
 
-export const fixturesOf = (root: XmlElement): Found[] =>
-  objectsOf(root).filter(({ element }) => element.name === 'Fixture');
+/** What can be patched: fixtures, and supports (hoists) that have an address. */
+export const isPatched = (element: XmlElement): boolean =>
+  element.name === 'Fixture' ||
+  (element.name === 'Support' &&
+    addressElements(element).some(({ text }) => (readMvrAddress(text)?.universe ?? 0) > 0));
+
+export const fixturesOf = (root: XmlElement): Found[] => objectsOf(root).filter(({ element }) => isPatched(element));
 
 /** A UUID in small letters, one made from what stands there if that is none; empty if nothing does. */
 export function uuidOf(element: XmlElement): string {

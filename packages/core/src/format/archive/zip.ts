@@ -40,10 +40,40 @@ const slashed = (name: string): string => name.replaceAll('\\', '/');
 const escapes = (name: string): boolean =>
   name.startsWith('/') || /^[A-Za-z]:/.test(name) || name.includes('\0') || name.split('/').includes('..');
 
+/** Signatures and flags of the format (APPNOTE 6.3, 4.3.7, 4.3.12, 4.4.4). */
+const LOCAL = [0x50, 0x4b, 0x03, 0x04];
+const CENTRAL = [0x50, 0x4b, 0x01, 0x02];
+const ENCRYPTED = 1;
+/** How far into a file its archive is looked for */
+const MOST_BEFORE = MIB;
+
+const isAt = (bytes: Uint8Array, at: number, mark: readonly number[]): boolean =>
+  mark.every((byte, i) => bytes[at + i] === byte);
+
+/** Why an archive cannot be opened although it is one; undefined for all others. */
+function whyClosed(bytes: Uint8Array): string | undefined {
+  let first = -1;
+  for (let at = 0; at + 10 < Math.min(bytes.length, MOST_BEFORE); at += 1) {
+    if (!isAt(bytes, at, LOCAL)) continue;
+    first = at;
+    break;
+  }
+  if (first < 0) return undefined;
+  if (bytes[first + 6]! & ENCRYPTED) return 'The archive is protected by a password. Pack it again without one.';
+  for (let at = bytes.length - 46; at > first; at -= 1)
+    if (isAt(bytes, at, CENTRAL) && bytes[at + 8]! & ENCRYPTED)
+      return 'The archive is protected by a password. Pack it again without one.';
+  return first > 0
+    ? `The archive begins only after ${first} bytes of something else. Unpack it and pack it again.`
+    : undefined;
+}
+
 /** Everything in an archive by name; refuses bombs, escaping names and what is no ZIP archive. */
 export function openZip(bytes: Uint8Array): Result<Entries> {
   if (bytes.length > MOST_FILE_BYTES)
     return refuse('out-of-range', `The file is larger than ${MOST_FILE_BYTES / MIB} MB, the most that is read.`);
+  const closed = whyClosed(bytes);
+  if (closed !== undefined) return refuse('not-understood', closed);
   let count = 0;
   let total = 0;
   try {
