@@ -9,7 +9,7 @@ import { Delete } from '@/forms/Delete';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';
-import { useLeaveFor, Button, Check, Field, Pick, Screen, Section, Sentence, Text, Missing } from '@/ui';
+import { useLeaveFor, Button, Check, Field, Pick, Screen, Section, Sentence, Text, Missing, useWide } from '@/ui';
 import {
   EMPTY_ADDRESS,
   EMPTY_INTERFACE,
@@ -47,6 +47,8 @@ function InterfaceRows({
   onChange: (next: InterfaceForm) => void;
   onRemove: () => void;
 }) {
+  // On a phone an address has a line of its own, so that all of it is in sight.
+  const wide = useWide();
   const mapped = hardwareAddress(one.mac.trim().toLowerCase(), 0x00ff);
   return (
     <View className="gap-2">
@@ -75,8 +77,8 @@ function InterfaceRows({
         const bits = Number(address.mask);
         return (
           <View key={i} className="gap-1">
-            <View className="flex-row items-end gap-2">
-              <View className="w-36">
+            <View className={`flex-row items-end gap-2 ${wide ? '' : 'flex-wrap'}`}>
+              <View className={wide ? 'w-36' : 'w-full'}>
                 <Pick
                   label="Address"
                   options={ADDRESS_WAYS.map((value) => ({ value, label: WAYS[value] }))}
