@@ -1,5 +1,6 @@
 /** What is heard of the sender, and when it began. */
 import { formatUniverses, protocolName } from '../address';
+import { arrives } from './arrives';
 import { ask, fine, planned, wrong, type Case, type DoctorLine } from './doctorLine';
 
 export function protocol({ link, sender, universes, streams }: Case): DoctorLine {
@@ -61,16 +62,18 @@ export function order(one: Case): DoctorLine {
   const beforeUs = (at: number) => at - listeningSince < ALREADY_THERE_MS;
   if (node && streams.length > 0 && !(beforeUs(node.firstSeen) && beforeUs(began))) {
     const late = startsFirst === 'sender' ? began - node.firstSeen : node.firstSeen - began;
-    return late < 0
-      ? fine('order', title, `${first} was heard before ${second}.`, 'heard')
-      : wrong(
-          'order',
-          title,
-          startsFirst === 'sender'
-            ? `${second} was there ${Math.round(late / 1000)} s before ${first} sent all of it.`
-            : `${second} sent ${Math.round(late / 1000)} s before ${first} was there.`,
-          `Start ${second} again: ${WHY[startsFirst]}`,
-        );
+    if (late < 0) return fine('order', title, `${first} was heard before ${second}.`, 'heard');
+    const says =
+      startsFirst === 'sender'
+        ? `${second} was there ${Math.round(late / 1000)} s before ${first} sent all of it.`
+        : `${second} sent ${Math.round(late / 1000)} s before ${first} was there.`;
+    const mend = `Start ${second} again: ${WHY[startsFirst]}`;
+    // The order matters only where it explains a picture that is missing.
+    const picture = arrives(one);
+    if (picture.state === 'must fix') return wrong('order', title, says, mend);
+    return picture.state === 'fine'
+      ? fine('order', title, `${says} It arrives all the same.`, picture.known === 'seen' ? 'seen' : 'said')
+      : ask(one, 'order', title, says, `If nothing moves in ${visualiser.name}: ${mend}`);
   }
   return ask(
     one,

@@ -25,6 +25,11 @@ const crow = (over: Partial<NodeReport> = {}, listens = LISTENS) =>
     ports: listens.map((portAddress) => ({ direction: 'out', sacn: false, portAddress, active: true })),
     ...over,
   }) as unknown as NodeReport;
+/** One that says that nothing comes in. */
+const darkCrow = (over: Partial<NodeReport> = {}): NodeReport => {
+  const one = crow(over);
+  return { ...one, ports: one.ports.map((port) => ({ ...port, active: false })) };
+};
 const live = (
   nodes: NodeReport[] = [crow()],
   streams: StreamReport[] = [stream()],
@@ -171,7 +176,7 @@ test.each([
     }),
     /the masks differ/,
   ],
-  ['order', link, live([crow({ firstSeen: 20_000 })], [stream({ firstSeen: 50_000 })]), ferry, /there 30 s before/],
+  ['order', link, live([darkCrow({ firstSeen: 20_000 })], [stream({ firstSeen: 50_000 })]), ferry, /there 30 s before/],
 ] as const)('%s', (name, one, now, records, says) => {
   const line = found(one, now, records)[name];
   expect(line).toMatchObject({ state: 'must fix', says: expect.stringMatching(says) as string });
@@ -185,7 +190,7 @@ test('a sender that looks for receivers is to be started second', () => {
     state: 'fine',
     says: 'Crow’s nest was heard before Bridge desk.',
   });
-  const late = live([crow({ firstSeen: 50_000 })], [stream({ firstSeen: 20_000 })]);
+  const late = live([darkCrow({ firstSeen: 50_000 })], [stream({ firstSeen: 20_000 })]);
   expect(found(visualiserFirst, late)['order']).toMatchObject({
     state: 'must fix',
     title: 'The sender was started after the visualiser',
@@ -193,6 +198,17 @@ test('a sender that looks for receivers is to be started second', () => {
     mend: expect.stringMatching(/^Start Bridge desk again/) as string,
   });
   expect(found({ ...visualiserFirst, startsFirst: 'either' }, late)['order']).toMatchObject({ state: 'planned' });
+});
+
+test('the order of starting matters only where a picture is missing: else it is no fault, or a question', () => {
+  const late = live([crow({ firstSeen: 20_000 })], [stream({ firstSeen: 50_000 })]);
+  expect(found(link, late)['order']).toMatchObject({
+    state: 'fine',
+    known: 'said',
+    says: expect.stringMatching(/It arrives all the same\.$/) as string,
+  });
+  const unheard = live([crow({ firstSeen: 20_000, ports: [] })], [stream({ firstSeen: 50_000 })]);
+  expect(found(link, unheard)['order']).toMatchObject({ state: 'ask', known: 'not known' });
 });
 
 test('a visualiser that does not answer at all is asked about', () =>
