@@ -66,12 +66,6 @@ async function browserTests(): Promise<void> {
   if (!green && !stats?.unexpected) counts.failed += 1;
 }
 
-/** The robot, on a way that is always the same and on one that nobody has gone before. */
-async function wander(): Promise<void> {
-  const fresh = String(Date.now() % 1_000_000);
-  for (const seed of ['7', fresh]) await check('../scripts/run.mjs', ['wander', '--minutes', '1.5', '--seed', seed]);
-}
-
 function ensureChromium(): void {
   const path = process.env['CHROMIUM'] ?? '/usr/bin/chromium';
   if (existsSync(path)) return;
@@ -133,7 +127,7 @@ if (QUICK) {
   buildClient();
   await look();
   // Each worker has ports of its own, and the browser waits for most of its time.
-  await Promise.all([unitTests(['--maxWorkers=2']), browserTests().then(wander)]);
+  await Promise.all([unitTests(['--maxWorkers=2']), browserTests()]);
 }
 
 process.stdout.write(`\n${took.join('\n')}\n`);
