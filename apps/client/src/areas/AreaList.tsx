@@ -27,17 +27,24 @@ const TOOLS: readonly (readonly [path: RegExp, Tools: ComponentType, onPhone: bo
   [/^\/prove\b/, ProveTools, true],
 ];
 
+/** Tells other programs which lamps are selected, while the rig is looked at. */
+function SelectedElsewhere() {
+  useSelectThere();
+  return null;
+}
+
 /** Lists that were shown once stay as they were left. */
 export function AreaList() {
-  useSelectThere();
   const wide = useWide();
   const here = usePathname();
   const now = LISTS.find(([path]) => path.test(here))?.[1];
   const [opened, setOpened] = useState<readonly ComponentType[]>([]);
   if (wide && now && !opened.includes(now)) setOpened([...opened, now]);
-  if (!wide) return null;
+  const telling = /^\/rig\b/.test(here) && <SelectedElsewhere />;
+  if (!wide) return telling;
   return (
     <View className={now ? 'w-[352px] border-r border-line' : 'hidden'}>
+      {telling}
       {opened.map((List, i) => (
         <Activity key={i} mode={List === now ? 'visible' : 'hidden'}>
           <List />
