@@ -1,7 +1,7 @@
 /** The show as the server has it, kept up to date by the edits that the feed brings. */
 import { useMemo } from 'react';
 import useSWR, { mutate } from 'swr';
-import type { FindingsReply, HistoryReply, ShippedShow, ShowReply } from '@taxiarch/core/contract';
+import type { EditReply, FindingsReply, HistoryReply, ShippedShow, ShowReply } from '@taxiarch/core/contract';
 import { addressOf } from '@taxiarch/core/contract/paths';
 import type { Finding } from '@taxiarch/core/check';
 import { Patch, type PatchFinding, patchFindings } from '@taxiarch/core/patch';
@@ -109,6 +109,14 @@ export const useHistory = (newest = 30) =>
   useSWR<HistoryReply>(addressOf('history', {}, { author: personName.read(), newest }), fetchAddress, {
     keepPreviousData: true,
   }).data;
+
+/** One edit of the history, with what it changed. */
+export const useEdit = (seq: number) =>
+  useSWR<EditReply, Error>(addressOf('readEdit', { seq: String(seq) }), fetchAddress);
+
+/** Undoes every edit after this one, in one edit. */
+export const goBack = (seq: number): Promise<Edit> =>
+  written((author) => call('goBack', { params: { seq: String(seq) }, body: { author } }));
 
 /** An edit that the server wrote is followed here and said to the person. */
 async function written(asked: (author: string) => Promise<Edit>): Promise<Edit> {

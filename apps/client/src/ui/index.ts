@@ -24,6 +24,7 @@ export * from './Chips';
 export * from './print';
 export * from './chart';
 export * from './LineChart';
+export * from './ListKeys';
 export * from './lazyPart';
 export * from './PageShape';
 export * from './frame/history';

@@ -39,6 +39,8 @@ export const SHOW_ENDPOINTS = [
   'history',
   'undo',
   'redo',
+  'readEdit',
+  'goBack',
   'beginImport',
   'readImport',
   'chooseImport',

@@ -1,7 +1,7 @@
 /** The server as a client meets it: edits, conflicts, undo, refusals, and who may come in. */
 import { createSocket } from 'node:dgram';
 import { request as rawRequest } from 'node:http';
-import type { HistoryReply, Problem, ShowReply } from '@taxiarch/core/contract';
+import type { EditReply, HistoryReply, Problem, ShowReply } from '@taxiarch/core/contract';
 import type { Edit } from '@taxiarch/core/edit';
 import type { Lamp } from '@taxiarch/core/records';
 import type { PortForecast, StandingReport, WhyReport } from '@taxiarch/core/known';
@@ -109,6 +109,46 @@ describe('a show', () => {
     await server.request('POST', '/api/undo', { author: 'Mara' });
     expect(await name()).toBe('Night Ferry');
     expect((await server.request('POST', '/api/show/shipped', { author: 'Mara', show: 'x' })).status).toBe(400);
+  });
+
+  test('an edit of the history says what changed; going back undoes everything after it, in one edit', async () => {
+    const move = async (channel: number) => {
+      const { rev, ...rest } = await lamp(101);
+      const after = { ...rest, rev, channel };
+      const { body } = await server.request('POST', '/api/edit', {
+        author: 'Mara',
+        sentence: `Moved lamp 101 to ${channel}`,
+        changes: [{ kind: 'lamp', id: 'lamp-101', rev, after }],
+      });
+      return (body as Edit).seq;
+    };
+    const was = (await lamp(101)).channel;
+    const first = await move(300);
+    await move(310);
+    await server.request('POST', '/api/edit', {
+      author: 'Ivo',
+      sentence: 'Added the place Hold',
+      changes: [{ kind: 'place', id: 'hold', rev: null, after: { id: 'hold', rev: 0, name: 'Hold', order: 99 } }],
+    });
+    const details = await server.get<EditReply>(`/api/history/${first}`);
+    expect(details).toMatchObject({ author: 'Mara', later: 2, more: 0 });
+    expect(details.lines).toEqual([
+      { subject: expect.stringMatching(/^lamp 101 .*, channel$/) as string, before: String(was), after: '300' },
+    ]);
+
+    const back = await server.request('POST', `/api/history/${first}/return`, { author: 'Mara' });
+    expect([back.status, (back.body as Edit).sentence]).toEqual([201, 'Went back to: Moved lamp 101 to 300']);
+    expect((await lamp(101)).channel).toBe(300);
+    const { records } = await server.get<ShowReply>('/api/show');
+    expect(records.place.some(({ id }) => id === 'hold')).toBe(false);
+    expect((await server.request('POST', `/api/history/${first}/return`, { author: 'Mara' })).status).toBe(409);
+
+    await server.request('POST', '/api/undo', { author: 'Mara' });
+    expect((await lamp(101)).channel).toBe(310);
+    expect((await server.request('GET', '/api/history/9999')).status).toBe(404);
+    expect((await server.request('GET', '/api/history/x')).status).toBe(404);
+    await server.request('POST', `/api/history/${first - 1}/return`, { author: 'Mara' });
+    expect((await lamp(101)).channel).toBe(was);
   });
 
   test('nothing of mine to undo is said so', async () => {

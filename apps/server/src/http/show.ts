@@ -1,7 +1,7 @@
 /** The show: reading it, changing it by edits, its history, undo and redo. */
-import type { HistoryReply, LiveReport } from '@taxiarch/core/contract';
+import { LINES_TOLD, type HistoryReply, type LiveReport } from '@taxiarch/core/contract';
 import { badNight, nightFerry } from '@taxiarch/core/demo';
-import { refuseDoubles, type Edit } from '@taxiarch/core/edit';
+import { editLines, refuseDoubles, type Edit } from '@taxiarch/core/edit';
 import { planShow, writeRollTable } from '@taxiarch/core/format';
 import { rollOf, type RollNow } from '@taxiarch/core/roll';
 import type { Findings } from '../findings/findings';
@@ -32,6 +32,8 @@ type ShowHandlers = Pick<
   | 'readRoll'
   | 'exportRoll'
   | 'history'
+  | 'readEdit'
+  | 'goBack'
   | 'undo'
   | 'redo'
 >;
@@ -44,6 +46,12 @@ export function showHandlers(store: ShowStore, findings: Findings): ShowHandlers
       if (!edit) throw new ProblemError('nothing-to-do', `There is nothing of yours to ${way}.`);
       return edit;
     };
+
+  const editOf = (seq: string): Edit => {
+    const edit = store.editNumbered(Number(seq));
+    if (!edit) throw new ProblemError('not-here', `The history has no edit ${seq}.`);
+    return edit;
+  };
 
   /** What is asked of the show beside the wire. */
   const ask = <Q extends Question>(live: LiveReport | undefined, question: Q, roll?: RollNow) => {
@@ -114,6 +122,23 @@ export function showHandlers(store: ShowStore, findings: Findings): ShowHandlers
         undo: undo?.seq ?? null,
         redo: redo?.seq ?? null,
       };
+    },
+
+    readEdit: ({ params }) => {
+      const edit = editOf(params.seq);
+      const lines = editLines(edit, store.records());
+      return {
+        ...headOf(edit),
+        lines: lines.slice(0, LINES_TOLD),
+        more: Math.max(0, lines.length - LINES_TOLD),
+        later: store.lastSeq - edit.seq,
+      };
+    },
+
+    goBack: async ({ params, body: { author } }) => {
+      const edit = await store.goBack(editOf(params.seq).seq, author);
+      if (!edit) throw new ProblemError('nothing-to-do', 'The show is as it was after this edit. Nothing to undo.');
+      return edit;
     },
 
     undo: takeBack('undo'),

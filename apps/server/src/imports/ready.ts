@@ -15,11 +15,10 @@ import {
   type UnknownType,
 } from '@taxiarch/core/arrival';
 import type { ImportReady, ImportTableReply } from '@taxiarch/core/contract';
-import { added, changed, type Plan } from '@taxiarch/core/edit';
+import { added, changed, type Plan, recordName } from '@taxiarch/core/edit';
 import {
   headsKey,
   readLampTable,
-  recordName,
   type Sheet,
   type Table,
   type TableChoices,

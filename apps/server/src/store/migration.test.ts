@@ -66,7 +66,7 @@ test('a journal of version 5: the show is what its export said, its history can 
   await server.stop();
 
   // As it was, it stays beside; the next start finds everything of today.
-  expect(readFileSync(join(folder, 'journal.jsonl.before-version-11'), 'utf8')).toBe(sample('journal-5.jsonl'));
+  expect(readFileSync(join(folder, 'journal.jsonl.before-version-12'), 'utf8')).toBe(sample('journal-5.jsonl'));
   const again = await ServerProcess.start(folder);
   expect(sorted((await again.get<ShowReply>('/api/show')).records)).toEqual(sorted(after.records));
   expect((await again.get<LiveReport>('/api/live')).notices).toEqual([]);

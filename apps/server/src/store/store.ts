@@ -1,5 +1,6 @@
 /** The one door for writes. Every change of the show, from whoever and wherever, goes through here. */
 import {
+  changesBack,
   findConflicts,
   inverseOf,
   refuseChanges,
@@ -135,7 +136,8 @@ export class ShowStore {
     return this.inTurn(() => this.takeBack(this.undoState(author).redo, author, 'Redid'));
   }
 
-  private editNumbered(seq: number): Edit | undefined {
+  /** The edit of this number; undefined if there is none. */
+  editNumbered(seq: number): Edit | undefined {
     const recent = this.journal.tail.find((edit) => edit.seq === seq);
     if (recent) return recent;
     for (const older of this.journal.putBy()) {
@@ -155,6 +157,16 @@ export class ShowStore {
     if (!edit) return null;
     const sentence = `${verb}: ${this.origin(edit).sentence}`;
     return this.commit({ author, sentence, changes: inverseOf(edit, this.journal.maps) }, edit.seq);
+  }
+
+  /** Undoes every edit after one, in one edit; resolves to null if nothing would change. */
+  goBack(seq: number, author: string): Promise<Edit | null> {
+    return this.inTurn(async () => {
+      const target = this.editNumbered(seq);
+      const changes = changesBack(this.history(this.lastSeq - seq), this.journal.maps);
+      if (!target || changes.length === 0) return null;
+      return this.commit({ author, sentence: `Went back to: ${this.origin(target).sentence}`, changes });
+    });
   }
 
   private inTurn<T>(act: () => Promise<T>): Promise<T> {

@@ -237,6 +237,31 @@ test.each(Object.entries(RAISED).filter(([rule]) => !WITHOUT_REPAIR.includes(rul
   },
 );
 
+describe('loopback in a show without an address plan', () => {
+  const loop = (name: string, host: number) => machine(name, [iface(at(`127.0.0.${host}`))]);
+
+  test('one edit keeps the loopback addresses for stand-ins and cures all three', () => {
+    const records = show([loop('Desk', 2), loop('North', 3), loop('South', 4)], { network: [] });
+    const findings = networkFindings(records);
+    expect(findings.map(({ rule }) => rule)).toEqual(Array(3).fill('loopback between machines'));
+    for (const finding of findings) {
+      const [repair] = networkRepairs(records, finding);
+      expect(networkFindings(recordsAfter(records, repair!.plan.changes))).toEqual([]);
+      expect(repair!.plan.lines[0]!.after).toBe('127.0.0.0/8, for stand-ins: Desk, North, South');
+    }
+  });
+
+  test('among real addresses the machine moves into their subnet, which becomes the address plan', () => {
+    const records = show([desk, loop('North', 3)], { network: [] });
+    const [finding] = networkFindings(records);
+    const repairs = networkRepairs(records, finding!);
+    expect(repairs.map(({ label }) => label)).toEqual(['Give North 10.0.0.2 in 10.0.0.0/8']);
+    const after = recordsAfter(records, repairs[0]!.plan.changes);
+    expect(networkFindings(after)).toEqual([]);
+    expect(after.network).toMatchObject([{ network: '10.0.0.0', prefix: 8, standIn: false }]);
+  });
+});
+
 test('what a plan would bring is told before it is written', () => {
   const node = machine('Node', [iface(at('10.0.0.2'))]);
   const worse = { ...node, interfaces: [iface(at('10.0.0.1'))] };

@@ -62,6 +62,9 @@ const change = report('', {
 });
 const edit = plain<Edit>(report('Edit', { ...head, changes: listOf(change) }).schema);
 
+/** Lines of one edit that are reported */
+export const LINES_TOLD = 500;
+
 export const historyReply = report('History', {
   edits: listOf(report('EditHead', head), 'Newest first.'),
   earlier: integer('How many edits lie before those.'),
@@ -69,6 +72,21 @@ export const historyReply = report('History', {
   redo: orNull(integer()),
 });
 export interface HistoryReply extends ReportOf<typeof historyReply.fields> {}
+
+export const editReply = report('EditDetails', {
+  ...head,
+  lines: listOf(
+    report('', {
+      subject: words(),
+      before: words('Empty for what was added.'),
+      after: words('Empty for what was removed.'),
+    }),
+    `What changed, line by line; at most ${LINES_TOLD}.`,
+  ),
+  more: integer('Further lines that were left out.'),
+  later: integer('Edits after this one.'),
+});
+export interface EditReply extends ReportOf<typeof editReply.fields> {}
 
 export const findingsReply = report('Findings', {
   seq: integer('Number of the edit that left the show so.'),
@@ -85,6 +103,8 @@ export const TABLE_FORMS = ['csv', 'xlsx', 'ods'] as const;
 export type TableForm = (typeof TABLE_FORMS)[number];
 
 const authored = shape('Request', { author });
+
+const editSeq = { seq: words('Number of the edit.') };
 
 export const SHOW_ENDPOINTS = {
   readShow: at('readShow', { says: 'The whole show.', reply: showReply }),
@@ -146,6 +166,20 @@ export const SHOW_ENDPOINTS = {
     },
     reply: historyReply,
     problems: ['not-understood'],
+  }),
+  readEdit: at('readEdit', {
+    says: 'One edit of the history: who, when, and what changed.',
+    params: editSeq,
+    reply: editReply,
+    problems: ['not-here'],
+  }),
+  goBack: at('goBack', {
+    says: 'Undo every edit after this one, as one edit that can itself be undone. Signed records of proof stay.',
+    params: editSeq,
+    body: authored,
+    reply: edit,
+    status: 201,
+    problems: ['not-understood', 'not-here', 'nothing-to-do', 'stale-edit', 'not-possible'],
   }),
   undo: at('undo', {
     says: 'Take back the author’s last edit.',

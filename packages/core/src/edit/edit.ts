@@ -97,7 +97,7 @@ export function applyToRecords(records: ShowRecords, changes: readonly Change[])
   return Object.fromEntries(entries) as unknown as ShowRecords;
 }
 
-const sameContent = (one: AnyRecord | null, other: AnyRecord | null): boolean =>
+export const sameContent = (one: AnyRecord | null, other: AnyRecord | null): boolean =>
   one === null || other === null ? one === other : equal({ ...one, rev: 0 }, { ...other, rev: 0 });
 
 /**

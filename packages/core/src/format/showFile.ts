@@ -3,7 +3,17 @@ import type { FieldChange } from '../arrival';
 import { countOf, RECORD_VERSION, upgradeShow, type LooseShow } from '../edit';
 import equal from 'fast-deep-equal';
 import { ok, refuse, type Result } from '../result';
-import { added, changed, type Plan, type PlanLine, refuseChanges, removed, settleChanges, toMaps } from '../edit';
+import {
+  added,
+  changed,
+  type Plan,
+  type PlanLine,
+  recordName,
+  refuseChanges,
+  removed,
+  settleChanges,
+  toMaps,
+} from '../edit';
 import { type AnyRecord, checkRecord, emptyShow, type Kind, KINDS, type ShowRecords, DESCRIPTIONS } from '../records';
 
 export const SHOW_FORMAT = 'taxiarch-show';
@@ -132,19 +142,6 @@ export function readShowFile(text: string): Result<ReadShow> {
       : []),
   ];
   return ok({ format: SHOW_FORMAT, version: SHOW_VERSION, records: whole, files: given, notes });
-}
-
-/** What a record is called in sentences and rows; marks are named by their lamps in `show`. */
-export function recordName(kind: Kind, record: AnyRecord, show?: Pick<ShowRecords, 'lamp' | 'run'>): string {
-  const { id, number, name, lampId, result, by } = (record ?? {}) as unknown as Readonly<Record<string, unknown>>;
-  if (kind === 'mark') {
-    const lamp = show?.lamp.find((one) => one.id === lampId) ?? show?.run.find((one) => one.id === lampId);
-    return `mark: ${lamp ? `${lamp.number} ${lamp.name}` : String(lampId)} ${String(result)} by ${String(by)}`;
-  }
-  if (kind === 'sighting') return `sighting by ${String(by) || 'someone'}`;
-  if (kind === 'proof') return `record of proof of ${String((record as { at?: unknown }).at)}`;
-  const said = [number, name].filter((part) => part !== undefined && part !== '');
-  return `${DESCRIPTIONS[kind].one} ${said.length > 0 ? said.join(' ') : String(id)}`;
 }
 
 export interface ShowChange {

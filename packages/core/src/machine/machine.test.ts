@@ -2,6 +2,7 @@ import { nightFerry } from '../demo';
 import { portTable, readPortTable, writeTable } from '../format';
 import { MODELS } from '../library';
 import { recordsAfter } from '../edit';
+import { refuse } from '../result';
 import { checkRecord, type Machine, type MachinePort, type Model, PLAIN_MACHINE } from '../records';
 import {
   applySettings,
@@ -74,6 +75,28 @@ test.each(MODELS.filter(({ ports }) => ports > 0))('a port bent to $name is one 
     const whys = whyNot(one, fitPort(one, { ...asked, use }));
     expect(whys.filter((why) => !/does not speak/.test(why))).toEqual([]);
   }
+});
+
+describe('ports set on a model with limits', () => {
+  const pair = box('A', 'Pair 2');
+
+  test('turned to output, a port gets the merge, loss and rate that the model can do', () => {
+    const plan = setPorts(pair, [1, 2], { set: { use: 'out', protocol: 'sacn' }, from: 4 }, model('Pair 2'));
+    const after = plan.ok ? (plan.value.changes[0]!.after as Machine) : undefined;
+    expect(after!.ports.flatMap((port) => whyNot(model('Pair 2'), port))).toEqual([]);
+    expect(after!.ports.map(({ use, universe, merge }) => [use, universe, merge])).toEqual([
+      ['out', 4, 'none'],
+      ['out', 5, 'none'],
+    ]);
+  });
+
+  test('what the model cannot do is refused before anything is pushed', () => {
+    const refused = (set: Partial<MachinePort>) => setPorts(pair, [1], { set }, model('Pair 2'));
+    expect(refused({ use: 'in' })).toEqual(refuse('beyond-model', 'Marram Pair 2 has no inputs.'));
+    expect(refused({ use: 'out', merge: 'ltp', rdm: true })).toEqual(
+      refuse('beyond-model', 'Marram Pair 2 cannot merge. Marram Pair 2 has no RDM.'),
+    );
+  });
 });
 
 test('the number a device shows is counted as it counts', () => {

@@ -168,16 +168,29 @@ export interface PortSet {
   readonly step?: number | undefined;
 }
 
-/** Sets many ports of one machine at once, in the order of their numbers. */
-export function setPorts(machine: Machine, numbers: readonly number[], { set, from, step = 1 }: PortSet): Result<Plan> {
+/**
+ * Sets many ports of one machine at once, in the order of their numbers. Settings that were not asked for follow
+ * what the model can do; what was asked for and the model can't do is refused (`beyond-model`).
+ */
+export function setPorts(
+  machine: Machine,
+  numbers: readonly number[],
+  { set, from, step = 1 }: PortSet,
+  model?: Model,
+): Result<Plan> {
   const chosen = new Set(numbers);
   let at = 0;
+  const whys = new Set<string>();
   const ports = machine.ports.map((port) => {
     if (!chosen.has(port.number)) return port;
     const universe = from === undefined ? port.universe : from + step * at;
     at += 1;
-    return { ...port, ...set, universe };
+    if (!model) return { ...port, ...set, universe };
+    const next = { ...fitPort(model, { ...port, ...set, universe }), ...set, universe };
+    for (const why of whyNot(model, next)) whys.add(why);
+    return next;
   });
+  if (whys.size > 0) return refuse('beyond-model', [...whys].join(' '));
   return planPorts(machine, ports, `Set ${countOf(at, 'port')} of ${machine.name}`);
 }
 

@@ -3,7 +3,7 @@ import { formatWire } from '../address';
 import type { HeardMachine, NodeReport } from './nodeReport';
 import { addressesOf, maskLength, withMainAddress } from '../ip';
 import { plainPort } from '../machine';
-import { added, changed, type Plan, type PlanLine } from '../edit';
+import { added, changed, countOf, type Plan, type PlanLine, recordsAfter } from '../edit';
 import {
   type AddressWay,
   type Machine,
@@ -175,6 +175,27 @@ export function adopt(records: ShowRecords, { address, name, node }: HeardMachin
     sentence: `Adopted ${machine.name}`,
     changes: [...more.changes, added('machine', machine)],
     lines: [...lines, ...more.lines],
+  };
+}
+
+/** Several strangers taken into the plan in one edit; each sees the universes that those before it brought. */
+export function adoptAll(
+  records: ShowRecords,
+  strangers: readonly { readonly heard: HeardMachine; readonly id: string }[],
+): Plan {
+  let there = records;
+  const plans = strangers.map(({ heard, id }) => {
+    const plan = adopt(there, heard, id);
+    there = recordsAfter(there, plan.changes);
+    return plan;
+  });
+  return {
+    sentence: plans.length === 1 ? plans[0]!.sentence : `Adopted ${countOf(plans.length, 'machine')}`,
+    changes: plans.flatMap(({ changes }) => changes),
+    lines: plans.flatMap(({ lines }) => {
+      const name = lines[0]?.after ?? '';
+      return lines.map((line, i) => (i === 0 ? line : { ...line, subject: `${name}, ${line.subject.toLowerCase()}` }));
+    }),
   };
 }
 

@@ -8,7 +8,7 @@ import type { Lamp } from '@taxiarch/core/records';
 import { useSelection, walkSelection } from '@/data/selection';
 import { placeFilter, usePreference, useListChoice } from '@/data/preferences';
 import { useShow } from '@/data/show';
-import { Button, Field, Screen, Sentence, Text, count, useColour } from '@/ui';
+import { Button, Field, ListKeys, Screen, Sentence, Text, count, useColour } from '@/ui';
 
 function PickRow({ lamp, on }: { lamp: Lamp; on: boolean }) {
   const colour = useColour();
@@ -83,18 +83,29 @@ export function LampPicker({ onBegin }: { onBegin: () => void }) {
           onChange={setQuery}
         />
       </View>
-      <FlatList
-        data={lamps}
-        keyExtractor={({ id }) => id}
-        renderItem={({ item }) => <PickRow lamp={item} on={chosenSet.has(item.id)} />}
-        extraData={chosenSet}
-        initialNumToRender={16}
-        ListEmptyComponent={
-          <Text kind="soft" className="px-4 py-3">
-            No lamp fits.
-          </Text>
-        }
-      />
+      <ListKeys
+        ids={() => lamps.map(({ id }) => id)}
+        chosen={chosen}
+        onChoose={(ids) => walkSelection.set(ids)}
+        onEnd={() => walkSelection.set([])}
+      >
+        <FlatList
+          data={lamps}
+          keyExtractor={({ id }) => id}
+          renderItem={({ item }) => (
+            <div data-row={item.id}>
+              <PickRow lamp={item} on={chosenSet.has(item.id)} />
+            </div>
+          )}
+          extraData={chosenSet}
+          initialNumToRender={16}
+          ListEmptyComponent={
+            <Text kind="soft" className="px-4 py-3">
+              No lamp fits.
+            </Text>
+          }
+        />
+      </ListKeys>
     </Screen>
   );
 }

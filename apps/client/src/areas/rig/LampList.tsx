@@ -11,7 +11,20 @@ import { useSelectedThere } from '@/data/exchange';
 import { rigSelection, useSelection } from '@/data/selection';
 import { placeFilter, useListChoice, usePreference } from '@/data/preferences';
 import { useFindings, useShow, type Show } from '@/data/show';
-import { Button, CheckBox, Choice, Field, Row, Screen, Sentence, SentenceLink, Text, count, useWide } from '@/ui';
+import {
+  Button,
+  CheckBox,
+  Choice,
+  Field,
+  ListKeys,
+  Row,
+  Screen,
+  Sentence,
+  SentenceLink,
+  Text,
+  count,
+  useWide,
+} from '@/ui';
 import { SelectedThere } from './exchange/SelectedThere';
 import { RigTools } from './RigTools';
 
@@ -204,6 +217,10 @@ export function LampList() {
   const place = usePreference(placeFilter);
   const items = useMemo(() => itemsOf(show, order, query, place), [show, order, query, place]);
   const shown = () => items.flatMap((item) => (item.kind === 'lamp' && !item.lamp.run ? item.lamp.lamp.id : []));
+  const endPicking = () => {
+    setPicking('');
+    rigSelection.set([]);
+  };
   return (
     <Screen
       fixed
@@ -211,13 +228,7 @@ export function LampList() {
       acts={
         picking ? (
           <>
-            <Button
-              label="Done"
-              onPress={() => {
-                setPicking('');
-                rigSelection.set([]);
-              }}
-            />
+            <Button label="Done" onPress={endPicking} />
             <Button label="All" onPress={() => rigSelection.set([...chosen, ...shown()])} />
             <Button
               label={`Change ${chosen.length}`}
@@ -247,46 +258,55 @@ export function LampList() {
         <Choice label="Order" options={ORDERS} value={order} onChange={setOrder} />
         <SelectedThere />
       </View>
-      <FlatList
-        data={items}
-        keyExtractor={(item) => (item.kind === 'head' ? item.title : `${item.under} ${item.lamp.lamp.id}`)}
-        initialNumToRender={16}
-        windowSize={5}
-        maxToRenderPerBatch={5}
-        updateCellsBatchingPeriod={16}
-        getItemLayout={(_, index) => ({ length: ROW_HEIGHT, offset: ROW_HEIGHT * index, index })}
-        renderItem={({ item }) =>
-          item.kind === 'head' ? (
-            <View className="h-14 flex-row items-end justify-between border-b border-line px-4 pb-1">
-              <Text kind="label" role="heading" aria-level={2} className="flex-1" numberOfLines={1}>
-                {item.title}
-              </Text>
-              <Text kind="small">{item.note}</Text>
-            </View>
-          ) : (
-            <div
-              style={{ height: ROW_HEIGHT }}
-              draggable={!item.lamp.run}
-              onDragStart={(event) => event.dataTransfer.setData('text/plain', item.lamp.lamp.id)}
-            >
-              <LampRow
-                patched={item.lamp}
-                here={here.endsWith(`/${item.lamp.lamp.id}`)}
-                picking={picking === 'yes'}
-                on={chosenSet.has(item.lamp.lamp.id)}
-                there={there.get(item.lamp.lamp.number) ?? ''}
-              />
-            </div>
-          )
-        }
-        ListEmptyComponent={
-          <Text kind="soft" className="px-4 py-3">
-            {query || place
-              ? `No lamp fits ${query ? `“${query}”` : 'here'}${place ? ', in this place' : ''}.`
-              : 'The lamps of the show will stand here, with their addresses.'}
-          </Text>
-        }
-      />
+      <ListKeys
+        ids={shown}
+        chosen={chosen}
+        onChoose={(ids) => rigSelection.set(ids)}
+        onBegin={() => setPicking('yes')}
+        onEnd={endPicking}
+      >
+        <FlatList
+          data={items}
+          keyExtractor={(item) => (item.kind === 'head' ? item.title : `${item.under} ${item.lamp.lamp.id}`)}
+          initialNumToRender={16}
+          windowSize={5}
+          maxToRenderPerBatch={5}
+          updateCellsBatchingPeriod={16}
+          getItemLayout={(_, index) => ({ length: ROW_HEIGHT, offset: ROW_HEIGHT * index, index })}
+          renderItem={({ item }) =>
+            item.kind === 'head' ? (
+              <View className="h-14 flex-row items-end justify-between border-b border-line px-4 pb-1">
+                <Text kind="label" role="heading" aria-level={2} className="flex-1" numberOfLines={1}>
+                  {item.title}
+                </Text>
+                <Text kind="small">{item.note}</Text>
+              </View>
+            ) : (
+              <div
+                style={{ height: ROW_HEIGHT }}
+                data-row={item.lamp.run ? undefined : item.lamp.lamp.id}
+                draggable={!item.lamp.run}
+                onDragStart={(event) => event.dataTransfer.setData('text/plain', item.lamp.lamp.id)}
+              >
+                <LampRow
+                  patched={item.lamp}
+                  here={here.endsWith(`/${item.lamp.lamp.id}`)}
+                  picking={picking === 'yes'}
+                  on={chosenSet.has(item.lamp.lamp.id)}
+                  there={there.get(item.lamp.lamp.number) ?? ''}
+                />
+              </div>
+            )
+          }
+          ListEmptyComponent={
+            <Text kind="soft" className="px-4 py-3">
+              {query || place
+                ? `No lamp fits ${query ? `“${query}”` : 'here'}${place ? ', in this place' : ''}.`
+                : 'The lamps of the show will stand here, with their addresses.'}
+            </Text>
+          }
+        />
+      </ListKeys>
     </Screen>
   );
 }

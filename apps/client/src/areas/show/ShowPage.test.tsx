@@ -1,4 +1,4 @@
-import { fireEvent, screen } from '@testing-library/react';
+import { fireEvent, screen, within } from '@testing-library/react';
 import type { HistoryReply, Settings } from '@taxiarch/core/contract';
 import { nightFerry } from '@taxiarch/core/demo';
 import { personName } from '@/data/preferences';
@@ -114,4 +114,22 @@ test('hot is made here too, by a person', async () => {
   expect(screen.getByText('Taxiarch is safe: it sends no values, whatever is pressed.')).toBeTruthy();
   await press('Make hot');
   expect(asked).toMatchObject([{ path: '/api/output/hot', body: { hot: true } }]);
+});
+
+test('an edit of the history opens: what changed, and the way back to it after a look at what that undoes', async () => {
+  await page();
+  const lines = [{ subject: 'lamp 101 Bow wash, channel', before: '1', after: '300' }];
+  answers.set('/api/history/8', { ...edit(8, 'Added lamps'), lines, more: 3, later: 1 });
+  answers.set('/api/history/8/return', edit(10, 'Went back to: Added lamps'));
+  fireEvent.click(screen.getByRole('button', { name: /^Added lamps/ }));
+  await settled();
+  const opened = within(screen.getByRole('region', { name: 'Edit 8' }));
+  expect(opened.getByText('1 → 300')).toBeTruthy();
+  expect(opened.getByText('and 3 lines more')).toBeTruthy();
+  await press('Go back to here');
+  await press('Cancel');
+  expect(asked.some(({ path }) => path === '/api/history/8/return')).toBe(false);
+  await press('Go back to here');
+  await press('Undo 1 edit');
+  expect(asked.find(({ path }) => path === '/api/history/8/return')!.body).toEqual({ author: personName.read() });
 });

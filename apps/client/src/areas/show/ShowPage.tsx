@@ -11,7 +11,7 @@ import { useHot, useSettings } from '@/data/live';
 import { wholeFrom } from '@/data/numbers';
 import { makeHot } from '@/data/output';
 import { personName, staysTaken, usePreference } from '@/data/preferences';
-import { openShipped, takeBack, useHistory, useShow } from '@/data/show';
+import { openShipped, useShow } from '@/data/show';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
 import {
@@ -28,6 +28,7 @@ import {
   pinTheme,
   useThemeChoice,
 } from '@/ui';
+import { History } from './History';
 
 const THEMES = [
   { value: 'system', label: 'System' },
@@ -39,35 +40,7 @@ const YES_NO = [
   { value: 'no', label: 'No' },
 ] as const;
 
-/** Edits of the history shown at first, and more at each asking */
-const PAGE = 30;
-
 const yesNo = (yes: boolean) => (yes ? 'yes' : 'no');
-
-function History({ onTrouble }: { onTrouble: (why: string) => void }) {
-  const [newest, setNewest] = useState(PAGE);
-  const history = useHistory(newest);
-  const back = (way: 'undo' | 'redo') => void takeBack(way).catch((error: Error) => onTrouble(error.message));
-  return (
-    <Section title="History">
-      <View className="flex-row gap-2">
-        <Button label="Undo" grow disabled={history?.undo == null} onPress={() => back('undo')} />
-        <Button label="Redo" grow disabled={history?.redo == null} onPress={() => back('redo')} />
-      </View>
-      {history?.edits.map(({ seq, at, author, sentence }) => (
-        <View key={seq} className="border-b border-line py-1">
-          <Text>{sentence}</Text>
-          <Text kind="small">
-            {author}, {new Date(at).toLocaleString('en-GB')}
-          </Text>
-        </View>
-      ))}
-      {history !== undefined && history.earlier > 0 && (
-        <Button label={`Show ${Math.min(PAGE, history.earlier)} earlier`} onPress={() => setNewest(newest + PAGE)} />
-      )}
-    </Section>
-  );
-}
 
 const SHIPPED = [
   { show: 'night-ferry', name: 'Night Ferry', about: 'The demo show, in which all is well.' },

@@ -4,6 +4,7 @@ import { statesNow, type StandingReport, type Trouble } from '@taxiarch/core/kno
 import type { Good, ShowRecords } from '@taxiarch/core/records';
 import { routed } from '@/testing/router';
 import { asked, liveOf, open, proposed, settled } from '@/testing/server';
+import { nodeAt } from '@/testing/nodes';
 import { StandPage } from './StandPage';
 
 const ferry = nightFerry();
@@ -94,6 +95,26 @@ test('all that is certain and a packet can mend is mended in one push, after a l
   expect(asked.find(({ path }) => path === '/api/nodes/push')!.body).toEqual({
     machineIds: ['machine-boiler', 'machine-car-deck'],
   });
+});
+
+test('nodes that drifted can be pushed together, whether or not a cause names them; locked ones are left', async () => {
+  const drifted = ['boiler', 'quay', 'car-deck'].map((id) => {
+    const machine = ferry.machine.find((one) => one.id === `machine-${id}`)!;
+    const { addresses, mac } = machine.interfaces[0]!;
+    return { machine, node: nodeAt(addresses[0]!.address, 'Renamed', mac) };
+  });
+  const locked = ferry.machine.map((one) => (one.id === 'machine-quay' ? { ...one, locked: true } : one));
+  const records = { ...ferry, machine: locked };
+  await open(<StandPage />, {
+    records,
+    live: liveOf(records, { nodes: drifted.map(({ node }) => node) }),
+    says: { '/api/standing': standing({ troubles: [trouble()] }), '/api/forecast/push': [] },
+  });
+  fireEvent.click(screen.getByRole('button', { name: 'Mend all that is certain (2)' }));
+  await settled();
+  const region = within(screen.getByRole('region', { name: 'Mend all that is certain' }));
+  expect(region.getByText('Port 1 of Boiler node is switched off.')).toBeTruthy();
+  expect(region.getByText(/^Car deck node: \d+ settings? differs? from the plan\.$/)).toBeTruthy();
 });
 
 test('what no cause explains is told in sentences, and what there was no time for is not called unexplained', async () => {

@@ -11,8 +11,8 @@ import { useLive } from '@/data/live';
 import { scan, useHeardFaults, useMachines } from '@/data/machines';
 import { useNetworkFindings, useShow } from '@/data/show';
 import { useStable } from '@/data/stable';
-import { Button, Field, Pick, Screen, Sentence, SentenceLink, count, useWide } from '@/ui';
-import { MachineRows, lineOf } from './MachineRows';
+import { Button, Field, ListKeys, Pick, Screen, Sentence, SentenceLink, count, useWide } from '@/ui';
+import { MachineRows, canChoose, lineOf } from './MachineRows';
 import { WireTools } from './WireTools';
 import { STATES, countStates, notAsPlanned } from './words';
 
@@ -83,39 +83,86 @@ function useShown({ query, state, order }: Wanted): readonly MachineEntry[] {
 }
 
 /** What follows the reports stands apart from the fields above it, which do not. */
-function ShownRows({ wanted, picking }: { wanted: Wanted; picking: boolean }) {
+interface ShownProps {
+  wanted: Wanted;
+  picking: boolean;
+  onBegin: () => void;
+  onEnd: () => void;
+}
+
+function ShownRows({ wanted, picking, onBegin, onEnd }: ShownProps) {
   const here = usePathname();
   const chosen = useSelection(machineSelection);
   const { loaded } = useShow();
   const any = useMachines().length > 0;
   const lines = useStable(useShown(wanted).map(lineOf));
   return (
-    <MachineRows
-      lines={lines}
-      here={here}
-      picking={picking}
+    <ListKeys
+      ids={() => lines.filter(canChoose).map(({ id }) => id)}
       chosen={chosen}
-      empty={!loaded ? '' : any ? 'No machine fits.' : 'Planned machines, and those that are heard, will stand here.'}
-    />
+      onChoose={(ids) => machineSelection.set(ids)}
+      onBegin={onBegin}
+      onEnd={onEnd}
+    >
+      <MachineRows
+        lines={lines}
+        here={here}
+        picking={picking}
+        chosen={chosen}
+        empty={!loaded ? '' : any ? 'No machine fits.' : 'Planned machines, and those that are heard, will stand here.'}
+      />
+    </ListKeys>
   );
 }
 
 function ChooseAll({ wanted }: { wanted: Wanted }) {
   const shown = useShown(wanted);
+  return <Button label="All" onPress={() => machineSelection.set(idsOf(shown))} />;
+}
+
+/** Ids of planned machines, addresses of strangers. */
+const idsOf = (entries: readonly MachineEntry[]): readonly string[] =>
+  entries
+    .map(lineOf)
+    .filter(canChoose)
+    .map(({ id }) => id);
+
+/** What can be done with those that are chosen. */
+function ChosenActs() {
+  const router = useRouter();
+  const chosen = useSelection(machineSelection);
+  const strangers = useMachines().filter(({ key, state }) => state === 'stranger' && chosen.includes(key)).length;
+  const planned = chosen.length - strangers;
   return (
-    <Button label="All" onPress={() => machineSelection.set(shown.flatMap(({ plan }) => (plan ? [plan.id] : [])))} />
+    <>
+      {strangers > 0 && (
+        <Button label={`Adopt ${strangers}`} look="main" grow onPress={() => router.navigate('/wire/adopt')} />
+      )}
+      {(planned > 0 || strangers === 0) && (
+        <Button
+          label={`Settings for ${planned}`}
+          look={strangers > 0 ? 'plain' : 'main'}
+          grow
+          disabled={planned === 0}
+          onPress={() => router.navigate('/wire/kept')}
+        />
+      )}
+    </>
   );
 }
 
 export function MachineList() {
   const router = useRouter();
   const wide = useWide();
-  const chosen = useSelection(machineSelection);
   const [query, setQuery] = useListChoice('machines search', '');
   const [state, setState] = useListChoice<MachineState | ''>('machines state', '');
   const [order, setOrder] = useListChoice('machines order', 'state');
   const [picking, setPicking] = useListChoice<'yes' | ''>('machines choosing', '');
   const wanted: Wanted = { query, state, order };
+  const endPicking = () => {
+    setPicking('');
+    machineSelection.set([]);
+  };
   return (
     <Screen
       fixed
@@ -123,21 +170,9 @@ export function MachineList() {
       acts={
         picking ? (
           <>
-            <Button
-              label="Done"
-              onPress={() => {
-                setPicking('');
-                machineSelection.set([]);
-              }}
-            />
+            <Button label="Done" onPress={endPicking} />
             <ChooseAll wanted={wanted} />
-            <Button
-              label={`Settings for ${chosen.length}`}
-              look="main"
-              grow
-              disabled={chosen.length === 0}
-              onPress={() => router.navigate('/wire/kept')}
-            />
+            <ChosenActs />
           </>
         ) : (
           <>
@@ -172,7 +207,7 @@ export function MachineList() {
           </View>
         </View>
       </View>
-      <ShownRows wanted={wanted} picking={picking === 'yes'} />
+      <ShownRows wanted={wanted} picking={picking === 'yes'} onBegin={() => setPicking('yes')} onEnd={endPicking} />
     </Screen>
   );
 }

@@ -23,6 +23,10 @@ function noteOf({ state, drift, model, plan, heard }: MachineEntry): string {
   return model?.name ?? plan?.kind ?? heard?.node?.kind ?? 'sender';
 }
 
+/** What is neither planned nor heard cannot be chosen. */
+export const canChoose = ({ planned, state }: Pick<MachineLine, 'planned' | 'state'>): boolean =>
+  planned || state === 'stranger';
+
 export const lineOf = (entry: MachineEntry): MachineLine => ({
   id: entry.key,
   name: entry.name,
@@ -84,11 +88,11 @@ export const MachineRows = memo(function MachineRows({ lines, here, picking, cho
   const chosenSet = useMemo(() => new Set(chosen), [chosen]);
   const renderItem = useCallback(
     ({ item }: { item: MachineLine }) => (
-      <div style={{ height: ROW_HEIGHT }}>
+      <div style={{ height: ROW_HEIGHT }} data-row={canChoose(item) ? item.id : undefined}>
         <MachineRow
           {...item}
           here={here === `/wire/${item.id}`}
-          picking={picking && item.planned}
+          picking={picking && canChoose(item)}
           on={chosenSet.has(item.id)}
         />
       </div>

@@ -2,7 +2,10 @@
 import { usePathname } from 'expo-router';
 import { useEffect, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
+import { noteLastEdit } from '@/data/lastEdit';
 import { useHot } from '@/data/live';
+import { takeBack } from '@/data/show';
+import { keysAllTaken } from '../listRange';
 import { useColour } from '../theme';
 import { useWide } from '../wide';
 import { AreaBar } from './AreaBar';
@@ -23,6 +26,13 @@ interface Props {
   children: ReactNode;
 }
 
+/** Ctrl or Cmd with Z, Shift+Z or Y. */
+function undoKey({ ctrlKey, metaKey, shiftKey, altKey, key }: KeyboardEvent): 'undo' | 'redo' | undefined {
+  if (altKey || !(ctrlKey || metaKey)) return undefined;
+  if (key.toLowerCase() === 'z') return shiftKey ? 'redo' : 'undo';
+  return key.toLowerCase() === 'y' && !shiftKey ? 'redo' : undefined;
+}
+
 export function Frame({ list, tools, children }: Props) {
   const wide = useWide();
   const colour = useColour();
@@ -33,11 +43,16 @@ export function Frame({ list, tools, children }: Props) {
   useEffect(() => setJumping(false), [path]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const typing = /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName);
+      const typing = keysAllTaken(event.target);
+      const way = undoKey(event);
       if (event.key === '/' && !typing) {
         event.preventDefault();
         setJumping(true);
       } else if (event.key === 'Escape') setJumping(false);
+      else if (way && !typing) {
+        event.preventDefault();
+        takeBack(way).catch((error: Error) => noteLastEdit(error.message.replace(/\.$/, '')));
+      }
     };
     addEventListener('keydown', onKey);
     return () => removeEventListener('keydown', onKey);

@@ -9,6 +9,8 @@ export const PATHS = {
   forecastPush: ['GET', '/api/forecast/push'],
   openShipped: ['POST', '/api/show/shipped'],
   history: ['GET', '/api/history'],
+  readEdit: ['GET', '/api/history/{seq}'],
+  goBack: ['POST', '/api/history/{seq}/return'],
   undo: ['POST', '/api/undo'],
   redo: ['POST', '/api/redo'],
   beginImport: ['POST', '/api/import/{kind}'],

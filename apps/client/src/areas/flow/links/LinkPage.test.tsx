@@ -71,5 +71,5 @@ test('a new link is proposed one to one, and says what it lacks until it is whol
 
 test('a link that is gone says so', async () => {
   await page(ferry, { link: 'link-nowhere' });
-  expect(screen.getByText('This link is not in the show any more.')).toBeTruthy();
+  expect(screen.getByText('This link isn’t in the show. It was deleted, or the address is wrong.')).toBeTruthy();
 });

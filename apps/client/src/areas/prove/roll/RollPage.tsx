@@ -276,6 +276,7 @@ function Roll({ roll }: { roll: RollReply }) {
         rows={shown}
         chosen={chosen}
         onToggle={toggle}
+        onChoose={(keys) => setChosen(new Set(keys))}
         empty="No lamp fits."
         above={<Troubles roll={roll} acts={acts} />}
       />

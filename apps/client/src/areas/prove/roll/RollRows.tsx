@@ -3,7 +3,7 @@ import { Link } from 'expo-router';
 import type { ReactElement } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
 import type { RollRow } from '@taxiarch/core/roll';
-import { CheckBox, StateWord, Text, useWide } from '@/ui';
+import { CheckBox, ListKeys, StateWord, Text, useWide } from '@/ui';
 
 export const rowKey = ({ lampId, uid }: RollRow): string => lampId || uid;
 
@@ -11,6 +11,7 @@ interface Props {
   readonly rows: readonly RollRow[];
   readonly chosen: ReadonlySet<string>;
   readonly onToggle: (key: string) => void;
+  readonly onChoose: (keys: readonly string[]) => void;
   readonly empty: string;
   /** Stands above the first and scrolls with them. */
   readonly above: ReactElement;
@@ -37,11 +38,7 @@ function LampRow({ row, on, onToggle }: { row: RollRow; on: boolean; onToggle: (
   const href = seen ? (`/prove/roll/${encodeURIComponent(row.uid)}` as const) : (`/rig/${row.lampId}` as const);
   return (
     <View role="listitem" className="flex-row items-center border-b border-line px-4">
-      {seen && state !== 'deaf' ? (
-        <Box row={row} on={on} onPress={() => onToggle(rowKey(row))} />
-      ) : (
-        <View className="w-10" />
-      )}
+      {canChoose(row) ? <Box row={row} on={on} onPress={() => onToggle(rowKey(row))} /> : <View className="w-10" />}
       <Link href={href} asChild>
         <Pressable className="min-h-14 flex-1 gap-0.5 py-2">
           <View className="flex-row items-center gap-3">
@@ -66,22 +63,36 @@ function LampRow({ row, on, onToggle }: { row: RollRow; on: boolean; onToggle: (
   );
 }
 
-export function RollRows({ rows, chosen, onToggle, empty, above }: Props) {
+/** A lamp that did not answer cannot be set. */
+const canChoose = ({ seen, state }: RollRow): boolean => seen !== null && state !== 'deaf';
+
+export function RollRows({ rows, chosen, onToggle, onChoose, empty, above }: Props) {
   return (
-    <FlatList
-      role="list"
-      aria-label="Lamps"
-      data={rows}
-      keyExtractor={rowKey}
-      extraData={chosen}
-      ListHeaderComponent={above}
-      initialNumToRender={20}
-      renderItem={({ item }) => <LampRow row={item} on={chosen.has(rowKey(item))} onToggle={onToggle} />}
-      ListEmptyComponent={
-        <Text kind="soft" className="px-4 py-3">
-          {empty}
-        </Text>
-      }
-    />
+    <ListKeys
+      ids={() => rows.filter(canChoose).map(rowKey)}
+      chosen={[...chosen]}
+      onChoose={onChoose}
+      onEnd={() => onChoose([])}
+    >
+      <FlatList
+        role="list"
+        aria-label="Lamps"
+        data={rows}
+        keyExtractor={rowKey}
+        extraData={chosen}
+        ListHeaderComponent={above}
+        initialNumToRender={20}
+        renderItem={({ item }) => (
+          <div data-row={canChoose(item) ? rowKey(item) : undefined}>
+            <LampRow row={item} on={chosen.has(rowKey(item))} onToggle={onToggle} />
+          </div>
+        )}
+        ListEmptyComponent={
+          <Text kind="soft" className="px-4 py-3">
+            {empty}
+          </Text>
+        }
+      />
+    </ListKeys>
   );
 }

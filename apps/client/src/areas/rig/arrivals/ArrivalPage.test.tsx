@@ -34,15 +34,20 @@ const ready = (over: Partial<Extract<ImportReply, { state: 'ready' }>> = {}): Im
   ],
   ...over,
 });
-const arrives = (reply: ImportReply) =>
-  open(<ArrivalPage />, {
+/** Each file has an id of its own, as the server gives it: what was written once is never asked for again. */
+let files = 0;
+let path = '';
+const arrives = (reply: ImportReply) => {
+  files += 1;
+  path = `/api/import/a${files}`;
+  return open(<ArrivalPage />, {
     records,
-    params: { arrival: 'a' },
-    says: { '/api/import/a': reply, '/api/import/a/write': { seq: 9, sentence: 'Imported rig.mvr', changes: 1 } },
+    params: { arrival: `a${files}` },
+    says: { [path]: reply, [`${path}/write`]: { seq: 9, sentence: 'Imported rig.mvr', changes: 1 } },
   });
+};
 const sentence = () => screen.getByRole('heading', { level: 1 }).textContent;
-const written = () =>
-  asked.find(({ path }) => path === '/api/import/a/write')!.body as { keys: string[]; fields: string[] };
+const written = () => asked.find((one) => one.path === `${path}/write`)!.body as { keys: string[]; fields: string[] };
 
 test('the counts stand first and lead to their rows; what is gone stays unless a person says otherwise', async () => {
   await arrives(ready());
@@ -105,7 +110,7 @@ test('a type that the file does not hold is asked: alike ones first, and its mod
   const options = group.getAllByRole('option').map(({ textContent }) => textContent);
   expect(options.slice(0, 2)).toEqual(['Not known yet; its lamps wait', 'Baleen Spot 16 (alike)']);
   answers.set(
-    '/api/import/a',
+    path,
     ready({ unknown: [{ ...unknown, typeId: 'type-spot-16', modeFor: { Basic: 'Basic' }, settled: true }] }),
   );
   fireEvent.change(group.getByLabelText('Type of Thing'), { target: { value: 'type-spot-16' } });
@@ -135,7 +140,7 @@ test('what cannot be read says why, and what the server refuses is said', async 
 
 test('a refusal while writing is said, and the choice stays', async () => {
   await arrives(ready());
-  answers.set('/api/import/a/write', refusal(409, 'Somebody else changed this.'));
+  answers.set(`${path}/write`, refusal(409, 'Somebody else changed this.'));
   fireEvent.click(screen.getByRole('button', { name: 'Import 2 rows' }));
   await settled();
   expect(screen.getByText('Somebody else changed this.')).toBeTruthy();

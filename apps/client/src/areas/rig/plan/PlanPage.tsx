@@ -6,7 +6,7 @@ import { putAt, setLocked, snap, spotOf, type Spot, type View as PlanSide } from
 import { rigSelection, useSelection } from '@/data/selection';
 import { placeFilter, usePreference } from '@/data/preferences';
 import { propose, useShow } from '@/data/show';
-import { Button, Choice, Notice, Pick, Sentence, Text, count } from '@/ui';
+import { Button, Choice, Notice, Pick, Sentence, Text, count, useWide } from '@/ui';
 import { Arrange } from './Arrange';
 import { metresFor, panBy, toPlan, zoomAt } from './camera';
 import { PlanPicture } from './PlanPicture';
@@ -34,6 +34,7 @@ export function PlanPage() {
   const show = useShow();
   const { patch } = show;
   const router = useRouter();
+  const wide = useWide();
   const place = usePreference(placeFilter);
   const chosen = useSelection(rigSelection);
   const [side, setSide] = useState<PlanSide>('top');
@@ -129,25 +130,30 @@ export function PlanPage() {
         </Sentence>
         <Choice label="Side" options={SIDES} value={side} onChange={setSide} />
       </View>
-      <div
-        ref={holder}
-        style={{ flex: 1, minHeight: 160, position: 'relative', touchAction: 'none', overflow: 'hidden' }}
-      >
-        <PlanPicture
-          size={size}
-          marks={marks}
-          regions={regions}
-          chosen={chosenSet}
-          keyOf={keyOf}
-          moving={moving}
-          label={`Plan with ${content}`}
-        />
-      </div>
-      {arranging && lamps.length > 0 && (
-        <ScrollView className="max-h-[45%] border-t border-line" contentContainerClassName="gap-2 p-4">
-          <Arrange key={`${side} ${chosen.join()}`} ids={chosen} view={side} first={first} />
-        </ScrollView>
-      )}
+      <View className={`flex-1 ${wide ? 'flex-row' : ''}`}>
+        <div
+          ref={holder}
+          style={{ flex: 1, minHeight: 160, position: 'relative', touchAction: 'none', overflow: 'hidden' }}
+        >
+          <PlanPicture
+            size={size}
+            marks={marks}
+            regions={regions}
+            chosen={chosenSet}
+            keyOf={keyOf}
+            moving={moving}
+            label={`Plan with ${content}`}
+          />
+        </div>
+        {arranging && lamps.length > 0 && (
+          <ScrollView
+            className={wide ? 'w-[340px] flex-none border-l border-line' : 'max-h-[60%] flex-none border-t border-line'}
+            contentContainerClassName="gap-2 p-4"
+          >
+            <Arrange key={`${side} ${chosen.join()}`} ids={chosen} view={side} first={first} />
+          </ScrollView>
+        )}
+      </View>
       <View className="gap-2 border-t border-line bg-surface px-4 py-2">
         {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
         <View className="flex-row items-center gap-2">

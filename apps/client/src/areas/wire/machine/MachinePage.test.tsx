@@ -3,51 +3,14 @@ import type { PushReply } from '@taxiarch/core/contract';
 import type { NodeReport } from '@taxiarch/core/node';
 import { nightFerry } from '@taxiarch/core/demo';
 import { answers, asked, liveOf, open, proposed, refusal, settled } from '@/testing/server';
+import { nodeAt } from '@/testing/nodes';
 import { MachinePage } from './MachinePage';
 
 const records = nightFerry();
 const quay = records.machine.find(({ id }) => id === 'machine-quay')!;
-const port = (number: number, portAddress: number) => ({
-  number,
-  page: 1,
-  direction: 'out' as const,
-  portAddress,
-  sacn: false,
-  active: true,
-  merging: false,
-  ltp: false,
-  rdm: false,
-});
 /** The quay node as it answers; what is left out is as anybody would have it. */
 const answering = (over: Partial<NodeReport> = {}) =>
-  ({
-    address: quay.interfaces[0]!.addresses[0]!.address,
-    mac: quay.interfaces[0]!.mac,
-    shortName: quay.name,
-    longName: 'A box on the quay',
-    report: '#0001',
-    kind: 'node',
-    firmware: '1.0',
-    oem: 0xff,
-    indicators: 'normal',
-    panelOnly: false,
-    sacnCapable: true,
-    rdmSwitch: false,
-    directionSwitch: true,
-    failSafe: null,
-    dhcp: false,
-    mask: '255.0.0.0',
-    gateway: '',
-    priority: 100,
-    ports: [port(1, 3), port(2, 4)],
-    partOf: '',
-    alsoHere: [],
-    alsoAt: [],
-    gone: false,
-    firstSeen: 10_000,
-    lastSeen: 99_000,
-    ...over,
-  }) as unknown as NodeReport;
+  nodeAt(quay.interfaces[0]!.addresses[0]!.address, quay.name, quay.interfaces[0]!.mac, over);
 const page = (nodes: NodeReport[], output = {}) =>
   open(<MachinePage />, {
     records,

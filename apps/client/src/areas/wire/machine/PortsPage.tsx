@@ -13,7 +13,6 @@ import {
   setPorts,
   shownBy,
   START_WORDS,
-  whyNot,
   wireNumber,
 } from '@taxiarch/core/machine';
 import {
@@ -30,7 +29,7 @@ import { useMachines } from '@/data/machines';
 import { wholeFrom } from '@/data/numbers';
 import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
-import { Button, Choice, Field, Pick, Screen, Section, Sentence, StateWord, Text, count, Missing } from '@/ui';
+import { Button, Choice, Field, Pick, Screen, Section, Sentence, Text, count, Missing } from '@/ui';
 import { PortPicture } from './PortPicture';
 
 const SAME = '';
@@ -106,13 +105,10 @@ export function PortsPage() {
   return <Editor key={id} machine={machine} model={model} />;
 }
 
-/** What each choice would be refused for by the model, said behind it. */
+/** The choices that the model can do; all of them without a model. */
 const offered = <T extends string>(all: readonly T[], can: readonly T[] | undefined, words: (one: T) => string) => [
   same,
-  ...all.map((value) => ({
-    value,
-    label: can && !can.includes(value) ? `${words(value)} (not this model)` : words(value),
-  })),
+  ...all.filter((value) => !can || can.includes(value)).map((value) => ({ value, label: words(value) })),
 ];
 
 const LOSS_LABELS: Readonly<Record<LossOfSignal['kind'], string>> = {
@@ -141,12 +137,9 @@ function Editor({ machine, model }: { machine: Machine; model: Model | undefined
     () =>
       chosen.size === 0
         ? refuse('nothing', 'Choose ports in the picture; then say what they should be.')
-        : setPorts(whole, [...chosen], setOf(form)),
-    [whole, chosen, form],
+        : setPorts(whole, [...chosen], setOf(form), model),
+    [whole, chosen, form, model],
   );
-  const after = plan.ok ? (plan.value.changes[0]?.after as Machine | undefined) : undefined;
-  const whys =
-    model && after ? after.ports.filter(({ number }) => chosen.has(number)).flatMap((port) => whyNot(model, port)) : [];
   const [only] = numbers.length === 1 ? whole.ports.filter(({ number }) => number === numbers[0]) : [];
   const toggle = (number: number) => {
     const next = new Set(chosen);
@@ -278,12 +271,11 @@ function Editor({ machine, model }: { machine: Machine; model: Model | undefined
             value={form.rdm}
             onChange={(rdm) => setForm({ ...form, rdm })}
           />
-          {[...new Set(whys)].map((why) => (
-            <View key={why} className="gap-1">
-              <StateWord state="must fix" />
-              <Text>{why}</Text>
-            </View>
-          ))}
+          {model && (
+            <Text kind="small">
+              Only what {model.maker} {model.name} can do is listed.
+            </Text>
+          )}
           <PlanPreview plan={plan} act={`Set ${count(numbers.length, 'port')}`} onDone={() => setForm(EMPTY)} />
         </Section>
       )}

@@ -1,0 +1,3 @@
+import { lazyPart } from '@/ui';
+
+export default lazyPart(() => import('@/areas/wire/AdoptPage').then(({ AdoptPage }) => AdoptPage));
