@@ -112,20 +112,10 @@ describe('a show', () => {
   });
 
   test('an edit of the history says what changed; going back undoes everything after it, in one edit', async () => {
-    const move = async (channel: number) => {
-      const { rev, ...rest } = await lamp(101);
-      const after = { ...rest, rev, channel };
-      const { body } = await server.request('POST', '/api/edit', {
-        author: 'Mara',
-        sentence: `Moved lamp 101 to ${channel}`,
-        changes: [{ kind: 'lamp', id: 'lamp-101', rev, after }],
-      });
-      return (body as Edit).seq;
-    };
     const was = (await lamp(101)).channel;
-    const first = await move(300);
-    await move(310);
-    await server.request('POST', '/api/edit', {
+    const first = ((await move(await lamp(101), 300)).body as Edit).seq;
+    await move(await lamp(101), 310);
+    await server.request('POST', '/api/edits', {
       author: 'Ivo',
       sentence: 'Added the place Hold',
       changes: [{ kind: 'place', id: 'hold', rev: null, after: { id: 'hold', rev: 0, name: 'Hold', order: 99 } }],
@@ -133,11 +123,11 @@ describe('a show', () => {
     const details = await server.get<EditReply>(`/api/history/${first}`);
     expect(details).toMatchObject({ author: 'Mara', later: 2, more: 0 });
     expect(details.lines).toEqual([
-      { subject: expect.stringMatching(/^lamp 101 .*, channel$/) as string, before: String(was), after: '300' },
+      { subject: expect.stringMatching(/^lamp 101 .*, start channel$/) as string, before: String(was), after: '300' },
     ]);
 
     const back = await server.request('POST', `/api/history/${first}/return`, { author: 'Mara' });
-    expect([back.status, (back.body as Edit).sentence]).toEqual([201, 'Went back to: Moved lamp 101 to 300']);
+    expect([back.status, (back.body as Edit).sentence]).toEqual([201, 'Went back to: Moved lamp 101 to 2/300']);
     expect((await lamp(101)).channel).toBe(300);
     const { records } = await server.get<ShowReply>('/api/show');
     expect(records.place.some(({ id }) => id === 'hold')).toBe(false);

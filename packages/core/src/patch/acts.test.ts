@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { nightFerry } from '../demo';
 import { blocksOf } from '../fixture';
 import { LIBRARY } from '../library';
-import { emptyShow, type FixtureType, type Lamp, type ShowRecords } from '../records';
+import { emptyShow, type FixtureType, type Lamp, type ShowRecords, type Universe } from '../records';
 import {
   addBlocks,
   addLamps,
@@ -15,6 +15,7 @@ import {
   gapForBlocks,
   lastChannel,
   makeTwins,
+  missingUniverses,
   moveTo,
   moveToNewPlace,
   partTwins,
@@ -155,6 +156,27 @@ describe('placing', () => {
       { subject: '900 Mast 1', before: '', after: '50/480' },
       { subject: '901 Mast 2', before: '', after: '51/1' },
     ]);
+  });
+
+  test('a universe that a move adds speaks the protocol of the one before it and counts on from it', () => {
+    const layers = rigOf({
+      ...emptyShow(),
+      type: [typeOf('spot-16')],
+      universe: [
+        { id: 'a', rev: 1, number: 3, name: '', protocol: 'sacn', wire: 3, merge: 'htp' },
+        { id: 'b', rev: 1, number: 7, name: '', protocol: 'artnet', wire: 20, merge: 'ltp' },
+        { id: 'c', rev: 1, number: 9, name: '', protocol: 'artnet', wire: 21, merge: 'ltp' },
+      ],
+    });
+    const made = (universe: number) =>
+      missingUniverses(layers.records, [universe], newId).changes.map(({ after: one }) => {
+        const { number, protocol, wire, merge } = one as Universe;
+        return [number, protocol, wire, merge];
+      });
+    expect(made(8)).toEqual([[8, 'artnet', 22, 'ltp']]);
+    expect(made(4)).toEqual([[4, 'sacn', 4, 'htp']]);
+    expect(made(1)).toEqual([[1, 'sacn', 1, 'htp']]);
+    expect(made(12)).toEqual([[12, 'artnet', 24, 'ltp']]);
   });
 
   test('a copy and a new address keep the order of choosing', () => {

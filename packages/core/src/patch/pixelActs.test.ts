@@ -16,7 +16,7 @@ const newId = () => 'new';
 test('a longer run pushes those after it on, and brings the universe that it needs', () => {
   const plan = putRun(ferry, { ...run(801), count: 172 }, run(801), newId);
   expect(plan.lines).toEqual([
-    { subject: 'Universe 14', before: '', after: 'added, as sACN 14' },
+    { subject: 'Universe 14', before: '', after: 'added, as Art-Net 0.0.13' },
     { subject: '802 Funnel seam port', before: '13/217 – 13/306', after: '14/7 – 14/96' },
     { subject: '803 Funnel seam starboard', before: '13/307 – 13/396', after: '14/97 – 14/186' },
     { subject: '804 Smoke lip', before: '13/397 – 13/492', after: '14/187 – 14/282' },

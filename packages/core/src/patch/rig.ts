@@ -1,5 +1,15 @@
 /** The rig: a show's records with their patch, and what a plan would bring to it. */
-import { formatAddress, isAddressed, NO_ADDRESS, wireKey, type SlotAddress } from '../address';
+import {
+  formatAddress,
+  formatWire,
+  isAddressed,
+  lastWireNumber,
+  NO_ADDRESS,
+  type Protocol,
+  SACN_FIRST,
+  type SlotAddress,
+  wireKey,
+} from '../address';
 import { added, recordsAfter, type Plan, type PlanLine, type ProposedChange } from '../edit';
 import type { ShowRecords, Universe } from '../records';
 import { patchFindings, type PatchFinding } from './findings';
@@ -32,7 +42,31 @@ export function consequences(
   };
 }
 
-/** Show universes that `numbers` need and the show lacks, as sACN of the same number where that is free. */
+/** The universe of the show that a number lies next to: the nearest below it, else the nearest above. */
+function neighbourOf(number: number, universe: readonly Universe[]): Universe | undefined {
+  let below: Universe | undefined;
+  let above: Universe | undefined;
+  for (const one of universe) {
+    if (one.number < number && (!below || one.number > below.number)) below = one;
+    if (one.number > number && (!above || one.number < above.number)) above = one;
+  }
+  return below ?? above;
+}
+
+/** The first free number on the wire from the wanted one on, then from the protocol's first. */
+function freeWire(protocol: Protocol, wanted: number, carried: ReadonlySet<number>): number | undefined {
+  const first = protocol === 'sacn' ? SACN_FIRST : 0;
+  const last = lastWireNumber(protocol);
+  for (const start of [Math.max(first, wanted), first])
+    for (let number = start; number <= last; number += 1)
+      if (!carried.has(wireKey({ protocol, number }))) return number;
+  return undefined;
+}
+
+/**
+ * Show universes that `numbers` need and the show lacks. Each speaks the protocol of the universe next to it and
+ * counts on from it; in an empty show it is sACN of the same number.
+ */
 export function missingUniverses(
   { universe }: ShowRecords,
   numbers: Iterable<number>,
@@ -45,12 +79,18 @@ export function missingUniverses(
   for (const number of [...new Set(numbers)].sort((a, b) => a - b)) {
     // 0 is no universe: a lamp without an address.
     if (number === 0 || known.has(number)) continue;
-    let wire = number;
-    while (carried.has(wireKey({ protocol: 'sacn', number: wire }))) wire += 1;
-    carried.add(wireKey({ protocol: 'sacn', number: wire }));
-    const made: Universe = { id: newId(), rev: 0, number, name: '', protocol: 'sacn', wire, merge: 'htp' };
+    const beside = neighbourOf(number, universe);
+    const protocol = beside?.protocol ?? 'sacn';
+    const wire = freeWire(protocol, beside ? beside.wire + number - beside.number : number, carried);
+    if (wire === undefined) continue;
+    carried.add(wireKey({ protocol, number: wire }));
+    const made: Universe = { id: newId(), rev: 0, number, name: '', protocol, wire, merge: beside?.merge ?? 'htp' };
     changes.push(added('universe', made));
-    lines.push({ subject: `Universe ${number}`, before: '', after: `added, as sACN ${wire}` });
+    lines.push({
+      subject: `Universe ${number}`,
+      before: '',
+      after: `added, as ${formatWire({ protocol, number: wire })}`,
+    });
   }
   return { changes, lines };
 }

@@ -1,168 +1,219 @@
-/** The input map: which channel of another desk moves what here. */
+/** Input channels: which channel of another desk moves what here, as a table that is edited in place. */
 import { removed } from '@taxiarch/core/edit';
+import Radio from 'lucide-react-native/icons/radio';
+import Trash2 from 'lucide-react-native/icons/trash-2';
 import { useMemo, useState } from 'react';
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
 import { formatWire } from '@taxiarch/core/address';
-import { controlText, movesNothing } from '@taxiarch/core/flow';
-import type { Control, ControlTarget } from '@taxiarch/core/records';
+import { movesNothing } from '@taxiarch/core/flow';
+import type { Control } from '@taxiarch/core/records';
 import { useLive } from '@/data/live';
 import { newId } from '@/data/numbers';
 import { learnFader } from '@/data/routes';
-import { useShow } from '@/data/show';
-import { PlanPreview } from '@/forms/PlanPreview';
-import { Delete } from '@/forms/Delete';
-import { Button, Choice, Field, Notice, Opened, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
-import { NEW_CONTROL, controlFormOf, controlPlan, type ControlForm } from './controlForm';
-
-const DOES = [
-  { value: 'master', label: 'Scales' },
-  { value: 'switch', label: 'Switches' },
-] as const;
-const KINDS = [
-  { value: 'route', label: 'a route' },
-  { value: 'universe', label: 'all routes into a universe' },
-  { value: 'group', label: 'a group’s intensities' },
-];
+import { propose, useShow } from '@/data/show';
+import { Button, Field, PageShape, Pick, Screen, Sentence, Text, count, useWide } from '@/ui';
+import { NEW_CONTROL, controlFormOf, controlPlan, isSwitch, movesOptions, type ControlForm } from './controlForm';
 
 export function MapPage() {
   const { records, patch, loaded } = useShow();
+  const wide = useWide();
   const live = useLive();
+  const [next, setNext] = useState(newId);
   const levels = new Map(live?.controls.map((one) => [one.id, one.level]));
-  const [chosen, setChosen] = useState<Control | 'new'>();
+  const groups = useMemo(() => [...new Set(patch.all().flatMap(({ lamp }) => lamp.groups))].sort(), [patch]);
+  const options = useMemo(() => movesOptions(records, groups), [records, groups]);
   const controls = [...records.control].sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }));
-  const editing = chosen === 'new' ? undefined : controls.find(({ id }) => id === chosen?.id);
+  if (!loaded) return <PageShape />;
   return (
     <Screen
       sentence={
         <Sentence>
-          {!loaded
-            ? 'Reading the show…'
-            : controls.length === 0
-              ? 'No channel of another desk moves anything here yet.'
-              : `${count(controls.length, 'channel')} of other desks ${controls.length === 1 ? 'moves' : 'move'} something here.`}
+          {controls.length === 0
+            ? 'No channels mapped from another desk yet.'
+            : `${count(controls.length, 'input channel')} mapped from other desks.`}
         </Sentence>
       }
-      acts={<Button label="Add a channel" look="main" grow onPress={() => setChosen('new')} />}
     >
-      <View>
-        {controls.map((control) => {
-          const level = levels.get(control.id) ?? null;
-          const nothing = movesNothing(control, records, patch);
-          return (
-            <Pressable
-              key={control.id}
-              role="button"
-              aria-label={`${control.name}, ${controlText(control, records)}`}
-              onPress={() => setChosen(control)}
-              className="min-h-14 flex-row items-center gap-3 border-b border-line py-2"
-            >
-              <Text kind="mono" className="w-28">
-                {control.name}
-              </Text>
-              <View className="flex-1">
-                <Text>{controlText(control, records)}</Text>
-                {nothing !== undefined && (
-                  <Text kind="small" tone="fault">
-                    {nothing}
-                  </Text>
-                )}
-              </View>
-              <Text kind="mono" tone={level === null ? 'soft' : 'text'}>
-                {level ?? 'not heard'}
-              </Text>
-            </Pressable>
-          );
-        })}
+      <View role="table" aria-label="Input channels">
+        {wide && (
+          <View role="row" className="flex-row gap-3 border-b border-line pb-1">
+            <Text kind="small" className="w-44">
+              Input channel
+            </Text>
+            <Text kind="small" className="flex-1">
+              Moves
+            </Text>
+            <Text kind="small" className="w-24">
+              On from
+            </Text>
+            <Text kind="small" className="w-20">
+              Level now
+            </Text>
+            <View className="w-[104px]" />
+          </View>
+        )}
+        {controls.map((control) => (
+          <ControlRow
+            key={control.id}
+            base={control}
+            id={control.id}
+            options={options}
+            level={levels.get(control.id) ?? null}
+            trouble={movesNothing(control, records, patch)}
+          />
+        ))}
+        <ControlRow key={next} base={undefined} id={next} options={options} onSaved={() => setNext(newId())} />
       </View>
-      {chosen && (
-        <Opened key={editing?.id ?? 'new'}>
-          <Editor base={editing} onDone={() => setChosen(undefined)} />
-        </Opened>
-      )}
     </Screen>
   );
 }
 
-function Editor({ base, onDone }: { base: Control | undefined; onDone: () => void }) {
-  const { records, patch } = useShow();
-  const [id] = useState(newId);
-  const [form, setForm] = useState<ControlForm>(base ? controlFormOf(base) : NEW_CONTROL);
+interface RowProps {
+  /** Undefined in the row that adds one */
+  base: Control | undefined;
+  id: string;
+  options: readonly { readonly value: string; readonly label: string }[];
+  level?: number | null;
+  /** Why it moves nothing as things are planned */
+  trouble?: string | undefined;
+  onSaved?: () => void;
+}
+
+function ControlRow({ base, id, options, level, trouble, onSaved }: RowProps) {
+  const { records } = useShow();
+  const wide = useWide();
+  const read = base ? controlFormOf(base) : NEW_CONTROL;
+  const [typed, setTyped] = useState<Partial<ControlForm>>({});
   const [learning, setLearning] = useState(false);
   const [why, setWhy] = useState('');
-  const set = (next: Partial<ControlForm>) => setForm((before) => ({ ...before, ...next }));
-  const plan = useMemo(() => controlPlan(form, base, id, records), [form, base, id, records]);
-  const groups = useMemo(() => [...new Set(patch.all().flatMap(({ lamp }) => lamp.groups))].sort(), [patch]);
+  const form = { ...read, ...typed };
+  const dirty = (Object.keys(typed) as (keyof ControlForm)[]).some((key) => form[key] !== read[key]);
+  const name = base?.name ?? 'a new channel';
+  const set = (change: Partial<ControlForm>) => {
+    setWhy('');
+    setTyped((before) => ({ ...before, ...change }));
+  };
+  const attempt = async (act: () => Promise<unknown>) => {
+    setWhy('');
+    try {
+      await act();
+    } catch (error) {
+      setWhy((error as Error).message);
+    }
+  };
+  const save = () =>
+    attempt(async () => {
+      const plan = controlPlan(form, base, id, records);
+      if (!plan.ok) throw new Error(plan.why);
+      await propose(plan.value.sentence, plan.value.changes);
+      setTyped({});
+      onSaved?.();
+    });
   const learn = () => {
     setLearning(true);
-    setWhy('');
-    learnFader()
-      .then(({ wire, channel }) => set({ universe: formatWire(wire), channel: String(channel) }))
-      .catch((error: Error) => setWhy(error.message))
-      .finally(() => setLearning(false));
+    void attempt(async () => {
+      const { wire, channel } = await learnFader();
+      set({ at: `${formatWire(wire)}/${channel}` });
+    }).finally(() => setLearning(false));
   };
-  const targets = {
-    route: records.route.map((one) => ({ value: one.id, label: one.name })),
-    group: groups.map((name) => ({ value: name, label: name })),
-    universe: records.universe.map(({ number, name }) => ({ value: String(number), label: `${number} ${name}` })),
-  }[form.kind];
+  const at = (
+    <Field
+      label={`Input channel, ${name}`}
+      hideLabel
+      mono
+      placeholder="41/3"
+      value={form.at}
+      onChange={(text) => set({ at: text })}
+      onSubmitEditing={() => void save()}
+    />
+  );
+  const moves = (
+    <Pick
+      label={`Moves, ${name}`}
+      hideLabel
+      options={[{ value: '', label: 'Choose what it moves' }, ...options]}
+      value={form.moves}
+      onChange={(value) => set({ moves: value })}
+    />
+  );
+  const threshold = isSwitch(form) && (
+    <Field
+      label={`On from, ${name}`}
+      hideLabel
+      mono
+      inputMode="numeric"
+      value={form.threshold}
+      onChange={(text) => set({ threshold: text })}
+      onSubmitEditing={() => void save()}
+    />
+  );
+  const now = base && (
+    <Text kind="mono" tone={level == null ? 'soft' : 'text'}>
+      {level ?? 'no signal'}
+    </Text>
+  );
+  const acts = (
+    <>
+      <Button label={`Learn ${name} by moving its fader`} icon={Radio} iconOnly disabled={learning} onPress={learn} />
+      {base && (
+        <Button
+          label={`Delete ${name}`}
+          icon={Trash2}
+          iconOnly
+          onPress={() =>
+            void attempt(() => propose(`Deleted ${base.name} from the input map`, [removed('control', base)]))
+          }
+        />
+      )}
+    </>
+  );
   return (
-    <Section title={base ? base.name : 'A new channel'}>
-      <View className="flex-row gap-2">
-        <View className="flex-1">
-          <Field
-            label="Universe"
-            mono
-            placeholder="41"
-            value={form.universe}
-            onChange={(universe) => set({ universe })}
+    <View role="row" aria-label={name} className="gap-2 border-b border-line py-2">
+      {wide ? (
+        <View className="flex-row items-center gap-3">
+          <View className="w-44">{at}</View>
+          <View className="flex-1">{moves}</View>
+          <View className="w-24">{threshold}</View>
+          <View className="w-20">{now}</View>
+          <View className="w-[104px] flex-row gap-2">{acts}</View>
+        </View>
+      ) : (
+        <>
+          <View className="flex-row items-center gap-2">
+            <View className="flex-1">{at}</View>
+            {now}
+            {acts}
+          </View>
+          <View className="flex-row items-center gap-2">
+            <View className="flex-1">{moves}</View>
+            {threshold && <Text kind="small">on from</Text>}
+            {threshold && <View className="w-20">{threshold}</View>}
+          </View>
+        </>
+      )}
+      {learning && <Text kind="small">Move the fader from bottom to top…</Text>}
+      {(why || trouble) && (
+        <Text kind="small" tone="fault" role="alert">
+          {why || trouble}
+        </Text>
+      )}
+      {dirty && (
+        <View className="flex-row gap-2">
+          <Button
+            label="Cancel"
+            onPress={() => {
+              setTyped({});
+              setWhy('');
+            }}
+          />
+          <Button
+            label={base ? `Save ${name}` : 'Add channel'}
+            short={base ? 'Save' : 'Add channel'}
+            look="main"
+            onPress={() => void save()}
           />
         </View>
-        <View className="flex-1">
-          <Field label="Channel" mono value={form.channel} onChange={(channel) => set({ channel })} />
-        </View>
-      </View>
-      <Button
-        label={learning ? 'Listening… move the fader from bottom to top' : 'Learn by moving the fader'}
-        disabled={learning}
-        onPress={learn}
-      />
-      {why !== '' && <Notice state="look at">{why}</Notice>}
-      <Choice
-        label="What it does"
-        options={DOES}
-        value={form.does}
-        onChange={(does) => set(does === 'switch' ? { does, kind: 'route', target: '' } : { does })}
-      />
-      <View className="flex-row gap-2">
-        {form.does === 'master' && (
-          <View className="flex-1">
-            <Pick
-              label="What"
-              options={KINDS}
-              value={form.kind}
-              onChange={(kind) => set({ kind: kind as ControlTarget['kind'], target: '' })}
-            />
-          </View>
-        )}
-        <View className="flex-1">
-          <Pick
-            label="Which"
-            options={[{ value: '', label: 'choose' }, ...targets]}
-            value={form.target}
-            onChange={(target) => set({ target })}
-          />
-        </View>
-        {form.does === 'switch' && (
-          <View className="w-28">
-            <Field label="On from" mono value={form.threshold} onChange={(threshold) => set({ threshold })} />
-          </View>
-        )}
-      </View>
-      <PlanPreview plan={plan} act={base ? 'Change it' : 'Add it'} onDone={onDone} />
-      <View className="flex-row gap-2">
-        <Button label="Leave it" grow onPress={onDone} />
-      </View>
-      {base && <Delete change={removed('control', base)} what={`${base.name} of the input map`} onDone={onDone} />}
-    </Section>
+      )}
+    </View>
   );
 }

@@ -1,6 +1,6 @@
 import { nightFerry } from '@taxiarch/core/demo';
 import { type Control, PLAIN_INPUT, PLAIN_ROUTE, type Route } from '@taxiarch/core/records';
-import { NEW_CONTROL, controlFormOf, controlPlan, type ControlForm } from './controlForm';
+import { NEW_CONTROL, controlFormOf, controlPlan, isSwitch, movesOptions, type ControlForm } from './controlForm';
 
 const route: Route = {
   ...PLAIN_ROUTE,
@@ -14,9 +14,8 @@ const route: Route = {
 const show = { ...nightFerry(), route: [route] };
 const typed = (over: Partial<ControlForm>): ControlForm => ({
   ...NEW_CONTROL,
-  universe: '41',
-  channel: '3',
-  target: 'r',
+  at: '41/3',
+  moves: 'master route r',
   ...over,
 });
 
@@ -39,11 +38,12 @@ test('a fader of the Purser’s desk becomes the master of a route', () => {
 });
 
 test.each([
-  [{ universe: 'x' }, /names no universe/],
-  [{ channel: '513' }, /at most 512/],
-  [{ target: '' }, /which route/],
-  [{ kind: 'universe' as const, target: 'nine' }, /whole number/],
-  [{ kind: 'group' as const, target: 'Spots', does: 'switch' as const }, /Only a route/],
+  [{ at: '41' }, /universe and channel, as in 41\/3/],
+  [{ at: 'x/3' }, /names no universe/],
+  [{ at: '41/513' }, /at most 512/],
+  [{ moves: '' }, /Choose what/],
+  [{ moves: 'master universe nine' }, /whole number/],
+  [{ moves: 'switch group Spots' }, /Only a route/],
   [{ threshold: '0' }, /at least 1/],
 ])('%j is refused in a sentence', (over, why) =>
   expect(controlPlan(typed(over), undefined, 'c', show)).toMatchObject({
@@ -51,3 +51,18 @@ test.each([
     why: expect.stringMatching(why) as string,
   }),
 );
+
+test('one choice names everything that a channel can move', () => {
+  const options = movesOptions({ route: [route], universe: show.universe.slice(0, 1) }, ['Spots']);
+  expect(options.map(({ label }) => label)).toEqual([
+    'Scales route Over',
+    'Switches route Over',
+    'Scales group Spots',
+    expect.stringMatching(/^Scales all routes into universe 1/),
+  ]);
+  for (const { value } of options) {
+    const plan = controlPlan(typed({ moves: value }), undefined, 'c', show);
+    expect(plan.ok && controlFormOf(plan.value.changes[0]!.after as Control).moves).toBe(value);
+    expect(isSwitch(typed({ moves: value }))).toBe(value === 'switch route r');
+  }
+});
