@@ -22,7 +22,6 @@ const STATES = {
   'look at': ['ring', 'warn'],
   drifted: ['ring', 'warn'],
   differs: ['ring', 'warn'],
-  deaf: ['diamond', 'fault'],
   'cannot answer': ['dash', 'soft'],
   'cannot be asked': ['dash', 'soft'],
   'not known': ['question', 'soft'],

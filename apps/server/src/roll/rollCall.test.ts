@@ -93,8 +93,8 @@ describe('on a rig that is as planned', () => {
 });
 
 const FAULTS: readonly (readonly [string, string, Partial<LampFaults>, string, RegExp])[] = [
-  ['missing', '106', { missing: true }, 'missing', /not there, has no power, or cannot hear/],
-  ['deaf', '107', { deaf: true }, 'missing', /not there, has no power, or cannot hear/],
+  ['missing', '106', { missing: true }, 'missing', /not connected, without power, or not receiving/],
+  ['deaf', '107', { deaf: true }, 'missing', /not connected, without power, or not receiving/],
   ['coarse', '108', { coarse: true }, 'differs', /In mode Extended, 21 slots where Extended, 23 slots is planned/],
   ['slow', '233', { slow: 120 }, 'as planned', /as planned/],
 ];
@@ -105,6 +105,56 @@ test.each(FAULTS)('one that is %s is told so', async (_, tag, faults, state, say
   await call();
   expect(row(Number(tag))).toMatchObject({ state });
   expect(row(Number(tag)).says).toMatch(says);
+});
+
+describe('a lamp is called missing only after a second look', () => {
+  test('a table that a busy node gave in part is asked for again', async () => {
+    const { call, net, row } = made();
+    const table = net.host.table;
+    let times = 0;
+    net.host.table = async (port, afresh) => {
+      const whole = await table(port, afresh);
+      if (port.portAddress !== net.ports[0]!.portAddress || port.address !== net.ports[0]!.address) return whole;
+      times += 1;
+      return times > 1 ? whole : { ...whole, uids: whole.uids.slice(0, 1) };
+    };
+    const { rows, progress } = await call();
+    expect(rows.filter(({ state }) => state === 'missing')).toEqual([]);
+    expect(progress).toMatchObject({ done: 346, of: 346, more: 346 });
+    expect(row(101).state).toBe('as planned');
+  });
+
+  test('a lamp whose UID is known is asked itself where its node does not list it', async () => {
+    const { call, net, reply } = made();
+    const plan = keepUids(rigOf(net.records), (await call()).rows);
+    if (!plan.ok) throw new Error(plan.why);
+    Object.assign(net, { records: recordsAfter(net.records, plan.value.changes) });
+    const lost = uidOf('101');
+    const table = net.host.table;
+    net.host.table = async (port, afresh) => {
+      const whole = await table(port, afresh);
+      return { ...whole, uids: whole.uids.filter((uid) => uid !== lost) };
+    };
+    await call();
+    expect(reply(net.records).rows.find(({ number }) => number === 101)).toMatchObject({
+      state: 'as planned',
+      uid: lost,
+    });
+  });
+
+  test('a lamp that answers at the second time of asking answers as planned', async () => {
+    const { call, net, row } = made();
+    const lamp = net.host.lamp;
+    let asked = 0;
+    net.host.lamp = async (port, requests, urgent) => {
+      const first = requests[0];
+      if (first?.uid !== uidOf('101') || first.pid !== Rdm.DEVICE_INFO || (asked += 1) > 1)
+        return lamp(port, requests, urgent);
+      return { ...(await lamp(port, [], urgent)), answers: [{ kind: 'silent' as const }] };
+    };
+    await call();
+    expect([row(101).state, asked]).toEqual(['as planned', 2]);
+  });
 });
 
 test('another address, another mode and another port are told as what they are', async () => {
@@ -171,10 +221,10 @@ test('two with one UID are found and say nothing: that is what is said, and the 
   const { call, rig, reply } = made();
   rig.lamp('303').err({ likeUid: uidOf('302') });
   const { rows, sentence } = await call();
-  const deaf = rows.find(({ state }) => state === 'deaf')!;
-  expect(deaf.says).toMatch(/two may have this UID/);
+  const deaf = rows.find(({ state }) => state === 'no answer')!;
+  expect(deaf.says).toMatch(/Two lamps may share this UID/);
   expect(rows.filter(({ state }) => state === 'missing').map(({ number }) => number)).toEqual([302, 303]);
-  expect(sentence).toContain('1 found that says nothing');
+  expect(sentence).toContain('1 found without an answer');
   expect(reply().troubles.filter(({ kind }) => kind === 'cut')).toEqual([]);
 });
 

@@ -1,6 +1,8 @@
 /** The roll call: asks every port who hangs there, reads each lamp, and keeps what they said. */
 import { join } from 'node:path';
+import { carriedBy } from '@taxiarch/core/machine';
 import { heardMachines, matchMachines, type NodePortReport, type NodeReport } from '@taxiarch/core/node';
+import { Rdm } from '@taxiarch/core/rdm';
 import type { Machine, Model } from '@taxiarch/core/records';
 import {
   lampPortKey,
@@ -17,7 +19,7 @@ import type { Notices } from '../bridge/notices';
 import type { ShowDoor } from '../bridge/showDoor';
 import { ProblemError } from '../problemError';
 import { KeptFile } from '../store/keptFile';
-import { LampReader, withAnswers } from './reader';
+import { getOf, LampReader, withAnswers, type AskLamp } from './reader';
 
 interface Kept {
   /** Collisions that a person left alone, by their keys */
@@ -30,6 +32,13 @@ const keptOf = (found: unknown): Kept | undefined => {
   const { leftAlone, greet } = (found ?? {}) as Partial<Kept>;
   return Array.isArray(leftAlone) && typeof greet === 'boolean' ? { leftAlone, greet } : undefined;
 };
+
+/** Lamps that the plan puts on a port */
+interface Expected {
+  readonly count: number;
+  readonly uids: readonly string[];
+}
+const NOBODY: Expected = { count: 0, uids: [] };
 
 const BEFORE: RollProgress = {
   ...{ running: false, done: 0, more: 0, of: 0, ports: 0, ofPorts: 0, began: 0, ended: 0, cancelled: false, why: '' },
@@ -56,7 +65,7 @@ export class RollCall {
   constructor(
     folder: string,
     private readonly host: Pick<EngineHost, 'now' | 'lamp' | 'table' | 'askNoLamps'>,
-    private readonly show: Pick<ShowDoor, 'plan'>,
+    private readonly show: Pick<ShowDoor, 'plan' | 'lamps'>,
     private readonly notices: Pick<Notices, 'say'>,
     /** Minutes between calls that begin by themselves; 0 for none */
     private readonly every: () => number,
@@ -162,7 +171,8 @@ export class RollCall {
         'No port can ask its lamps: no node with RDM answers, or their RDM is off.',
       );
     this.progress = { ...BEFORE, running: true, ofPorts: asked.length, began: Date.now() };
-    this.running = Promise.all(asked.map((port) => this.callPort(port, afresh)))
+    this.running = this.expected()
+      .then((expected) => Promise.all(asked.map((port) => this.callPort(port, afresh, expected(port)))))
       .then(() => this.end(''))
       .catch((error: Error) => this.end(error.message));
     return this.running;
@@ -186,10 +196,32 @@ export class RollCall {
     if (before) this.ports.set(lampPortKey(port), { ...before, ...change });
   }
 
-  private async callPort(port: RollPort, afresh: boolean): Promise<void> {
+  /** For each port the lamps that the plan puts there and that can answer: how many, and the UIDs that are known. */
+  private async expected(): Promise<(port: RollPort) => Expected> {
+    const { lamp, type } = await this.show.lamps(null);
+    const { machine } = this.show.plan();
+    const mute = new Set(type.flatMap(({ id, answers }) => (answers === 'yes' ? [] : [id])));
+    const byUniverse = new Map<number, { count: number; uids: string[] }>();
+    for (const { universe, typeId, uid } of lamp) {
+      if (mute.has(typeId) && uid === '') continue;
+      const its = byUniverse.get(universe) ?? { count: 0, uids: [] };
+      its.count += 1;
+      if (uid !== '') its.uids.push(uid);
+      byUniverse.set(universe, its);
+    }
+    return ({ machineId, number }) => {
+      const ports = machine.find(({ id }) => id === machineId)?.ports ?? [];
+      const planned = ports.find((one) => one.number === number);
+      return (planned && byUniverse.get(carriedBy(planned, ports).universe)) ?? NOBODY;
+    };
+  }
+
+  private async callPort(port: RollPort, afresh: boolean, expected: Expected): Promise<void> {
     const table = await this.host.table(port, afresh);
     if (this.progress.cancelled) return;
     this.progress = { ...this.progress, ports: this.progress.ports + 1, of: this.progress.of + table.uids.length };
+    const here = [...this.seen.values()].filter((one) => lampPortKey(one) === lampPortKey(port));
+    const known = new Set([...expected.uids, ...here.map(({ uid }) => uid)]);
     const again = port.state === 'asked';
     const state = table.kind === 'known' ? (again ? 'asked' : 'asking') : table.kind;
     this.note(port, { state, found: table.uids.length, at: Date.now(), asked: 0, lost: 0, used: 0 });
@@ -199,27 +231,62 @@ export class RollCall {
     for (const [uid, one] of this.seen)
       if (lampPortKey(one) === lampPortKey(port) && !found.has(uid)) this.seen.delete(uid);
     const before = await this.host.lamp(port, [], false);
+    const ask: AskLamp = (requests) => this.ask(port, requests, before.use);
+    const read = async (uid: string): Promise<SeenLamp | undefined> => {
+      const one = this.progress.cancelled ? undefined : await this.reader.read(uid, port, ask, Date.now);
+      if (one) this.seen.set(uid, { ...one, ...moreOf(this.seen.get(uid)) });
+      return one;
+    };
     for (const uid of table.uids) {
-      if (this.progress.cancelled) return;
-      const read = await this.reader.read(uid, port, (requests) => this.ask(port, requests, before.use), Date.now);
-      if (!read) return;
-      this.seen.set(uid, { ...read, ...moreOf(this.seen.get(uid)) });
+      if (!(await read(uid))) return;
       this.progress = { ...this.progress, done: this.progress.done + 1 };
     }
-    this.note(port, { state: 'asked' });
+    // A lamp is called missing only after a second look: a busy network or node loses answers.
+    const late = await this.lookAgain(port, table.uids, known, expected.count, ask);
+    if (this.progress.cancelled) return;
+    this.progress = { ...this.progress, of: this.progress.of + late.length };
+    for (const uid of late) {
+      if (!(await read(uid))) return;
+      this.progress = { ...this.progress, done: this.progress.done + 1 };
+    }
+    for (const uid of table.uids) if (this.seen.get(uid)?.says === 'nothing' && !(await read(uid))) return;
+    this.note(port, { state: 'asked', found: table.uids.length + late.length });
     // How all are set is known before anybody is asked for the rest.
-    for (const uid of table.uids) {
+    for (const uid of [...table.uids, ...late]) {
       const seen = this.seen.get(uid);
       if (this.progress.cancelled) return;
-      const more =
-        seen?.says === 'all'
-          ? await this.reader.readMore(seen, (requests) => this.ask(port, requests, before.use))
-          : undefined;
+      const more = seen?.says === 'all' ? await this.reader.readMore(seen, ask) : undefined;
       // It may have been set meanwhile.
       const now = this.seen.get(uid);
       if (more && now) this.seen.set(uid, { ...now, ...moreOf(more) });
       this.progress = { ...this.progress, more: this.progress.more + 1 };
     }
+  }
+
+  /** UIDs on a port that the first table lacked: the node is asked for it again, and known lamps are asked themselves. */
+  private async lookAgain(
+    port: RollPort,
+    uids: readonly string[],
+    known: ReadonlySet<string>,
+    count: number,
+    ask: AskLamp,
+  ): Promise<string[]> {
+    const there = new Set(uids);
+    const late: string[] = [];
+    const add = (uid: string) => {
+      if (there.has(uid)) return;
+      there.add(uid);
+      late.push(uid);
+    };
+    if (uids.length < count || [...known].some((uid) => !there.has(uid)))
+      for (const uid of (await this.host.table(port, false)).uids) add(uid);
+    for (const uid of known) {
+      if (this.progress.cancelled) return late;
+      if (there.has(uid)) continue;
+      const [answer] = await ask([getOf(uid, Rdm.DEVICE_INFO)]);
+      if (answer?.kind === 'ack' || answer?.kind === 'refused') add(uid);
+    }
+    return late;
   }
 
   private async ask(

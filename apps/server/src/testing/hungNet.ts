@@ -111,5 +111,13 @@ export class HungNet {
     },
   };
 
-  readonly show = { plan: () => ({ ...this.records, reach: [] }) };
+  readonly show = {
+    plan: () => ({ ...this.records, reach: [] }),
+    lamps: () =>
+      Promise.resolve({
+        lamp: this.records.lamp,
+        type: this.records.type,
+        runs: this.records.run.map(({ number }) => number),
+      }),
+  };
 }

@@ -24,7 +24,7 @@ export function askedLamps({ rows, ports }: RollReply, at: number): AskedLamps {
   const lamps: ObservedLamp[] = [];
   for (const { lampId, state, seen, machineId, portNumber, differences } of rows) {
     if (lampId === '' || !open.has(`${machineId} ${portNumber}`)) continue;
-    if (state === 'missing' || state === 'deaf') asked.add(lampId);
+    if (state === 'missing' || state === 'no answer') asked.add(lampId);
     if (!seen || seen.says === 'nothing' || !fresh(seen.at)) continue;
     asked.add(lampId);
     const word = (what: string) => (differences.some((one) => one.what === what) ? 'another' : 'planned');

@@ -59,4 +59,4 @@ export function lampsAsked(roll: RollReply | undefined): HeightReport {
   const asked = roll?.rows.filter(({ state, lampId }) => lampId !== '' && ASKED.has(state)) ?? [];
   return { of: asked.length, known: asked.filter(({ state }) => state === 'as planned').length, old: 0 };
 }
-const ASKED: ReadonlySet<RollRow['state']> = new Set(['as planned', 'differs', 'missing', 'deaf']);
+const ASKED: ReadonlySet<RollRow['state']> = new Set(['as planned', 'differs', 'missing', 'no answer']);

@@ -73,8 +73,8 @@ function silence({ its, patched }: Facts): readonly [RollState, string] {
   }
   const where = open.map(portText).join(' or ');
   if (type.answers === 'yes' || lamp.uid !== '')
-    return ['missing', `Nobody like it answers on ${where}: it is not there, has no power, or cannot hear.`];
-  return ['not known', `Nobody like it answers on ${where}; whether its type can is not known.`];
+    return ['missing', `Not on ${where}, asked twice: not connected, without power, or not receiving.`];
+  return ['not known', `Not on ${where}, asked twice. Unknown whether its type can answer.`];
 }
 
 function rowOf(
@@ -106,8 +106,8 @@ function rowOf(
     return {
       ...plain,
       ...place,
-      ...{ uid: seen.uid, confidence, because, differences: [], seen, wanted: null, state: 'deaf' },
-      says: 'Its node finds it, and it answers nothing: two may have its UID, or its cable is bad.',
+      ...{ uid: seen.uid, confidence, because, differences: [], seen, wanted: null, state: 'no answer' },
+      says: 'Its node lists it, but it doesn’t answer. Two lamps may share its UID, or its cable is bad.',
     };
   const onPort = hangs === undefined || its.includes(hangs);
   const differences = differencesOf(patched, seen, onPort, portText(hangs));
@@ -140,11 +140,11 @@ function strangerRow(seen: SeenLamp, hangs: RollPort | undefined): RollRow {
       differences: [],
       seen,
       wanted: null,
-      state: seen.says === 'nothing' ? 'deaf' : 'stranger',
+      state: seen.says === 'nothing' ? 'no answer' : 'stranger',
     },
     says:
       seen.says === 'nothing'
-        ? 'The node finds it, and it answers nothing: two may have this UID, or its cable is bad.'
+        ? 'The node lists it, but it doesn’t answer. Two lamps may share this UID, or its cable is bad.'
         : `${what} at ${seen.startAddress ?? 'no address'} is not in the plan.`,
     ...{ port: portText(hangs), machineId: hangs?.machineId ?? '', portNumber: hangs?.number ?? 0 },
   };
@@ -162,7 +162,7 @@ export function rollSentence(
   const parts: readonly (readonly [RollState, (n: number) => string])[] = [
     ['differs', (n) => `${n} ${n === 1 ? 'differs' : 'differ'}`],
     ['missing', (n) => `${n} ${n === 1 ? 'is' : 'are'} missing`],
-    ['deaf', (n) => `${n} found that say${n === 1 ? 's' : ''} nothing`],
+    ['no answer', (n) => `${n} found without an answer`],
     ['stranger', (n) => `${n} stranger${n === 1 ? '' : 's'}`],
     ['cannot answer', (n) => `${n} cannot answer`],
     ['cannot be asked', (n) => `${n} cannot be asked`],

@@ -6,7 +6,7 @@ export const ROLL_STATES = [
   'as planned',
   'differs',
   'missing',
-  'deaf',
+  'no answer',
   'stranger',
   'cannot answer',
   'cannot be asked',

@@ -1,7 +1,7 @@
 /** Input channels: which channel of another desk moves what here, as a table that is edited in place. */
 import { removed } from '@taxiarch/core/edit';
 import Radio from 'lucide-react-native/icons/radio';
-import Trash2 from 'lucide-react-native/icons/trash-2';
+import Trash from 'lucide-react-native/icons/trash';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { formatWire } from '@taxiarch/core/address';
@@ -158,7 +158,7 @@ function ControlRow({ base, id, options, level, trouble, onSaved }: RowProps) {
       {base && (
         <Button
           label={`Delete ${name}`}
-          icon={Trash2}
+          icon={Trash}
           iconOnly
           onPress={() =>
             void attempt(() => propose(`Deleted ${base.name} from the input map`, [removed('control', base)]))

@@ -64,7 +64,7 @@ function LampRow({ row, on, onToggle }: { row: RollRow; on: boolean; onToggle: (
 }
 
 /** A lamp that did not answer cannot be set. */
-const canChoose = ({ seen, state }: RollRow): boolean => seen !== null && state !== 'deaf';
+const canChoose = ({ seen, state }: RollRow): boolean => seen !== null && state !== 'no answer';
 
 export function RollRows({ rows, chosen, onToggle, onChoose, empty, above }: Props) {
   return (

@@ -13,7 +13,7 @@ export const OUTCOME_MARKS = {
 export const ROLL_ORDER: readonly RollRow['state'][] = [
   'differs',
   'missing',
-  'deaf',
+  'no answer',
   'stranger',
   'not known',
   'cannot be asked',
