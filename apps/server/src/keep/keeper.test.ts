@@ -7,6 +7,7 @@ import { decodeData } from '@taxiarch/core/sacn';
 import { eventually } from '../testing/serverProcess';
 import { Keeper } from './keeper';
 import type { Sending } from './lastWords';
+import { processLoad, type ProcessLoad } from './processLoad';
 
 /** Shorter than a person would have to wait, longer than a busy computer holds a process up */
 const HANGS_MS = 2000;
@@ -17,8 +18,10 @@ afterAll(() => {
   rmSync(folder, { recursive: true, force: true });
 });
 
+const READY = "process.stdout.write('Taxiarch is ready: here\\n');";
+
 /** A made-up server: `body` runs after it said that it is ready. */
-function keeperOf(body: string, readiness = "process.stdout.write('Taxiarch is ready: here\\n');") {
+function keeperOf(body: string, readiness = READY, loadOf?: (pid: number) => ProcessLoad | undefined) {
   const file = join(folder, `server-${children.length}.cjs`);
   writeFileSync(file, `${readiness} ${body}`);
   const told: string[] = [];
@@ -36,6 +39,7 @@ function keeperOf(body: string, readiness = "process.stdout.write('Taxiarch is r
       ended: (code, why) => told.push(`ended ${code} ${why}`.trim()),
     },
     HANGS_MS,
+    loadOf,
   );
   const last = () => children[children.length - 1]!;
   return { keeper, told, last };
@@ -80,6 +84,39 @@ test('a server that hangs is ended and started again', async () => {
   );
   expect(told).toEqual(['ready', 'it gave no sign for 2 s']);
   keeper.stop()?.kill();
+});
+
+test('a server that waits for a processor is left alone; one that uses it up without a sign is ended', async () => {
+  let used = 0;
+  const looks: number[] = [];
+  const { keeper, told } = keeperOf(
+    `if (process.argv[2]) ${BEATS} else setInterval(() => undefined, 1000);`,
+    READY,
+    () => {
+      looks.push(Date.now());
+      return { used, waits: true };
+    },
+  );
+  await eventually(
+    () => looks,
+    (all) => all.length > 0 && all[all.length - 1]! - all[0]! > 2 * HANGS_MS,
+  );
+  expect(told).toEqual(['ready']);
+  used = HANGS_MS;
+  await eventually(
+    () => told,
+    (all) => all.length === 2,
+  );
+  expect(told[1]).toBe('it gave no sign for 2 s');
+  keeper.stop()?.kill();
+});
+
+test('the processor time of a process is read from the system', () => {
+  const before = processLoad(process.pid)!;
+  const end = process.cpuUsage().user + 60_000;
+  while (process.cpuUsage().user < end);
+  expect(processLoad(process.pid)!.used).toBeGreaterThan(before.used);
+  expect(processLoad(2 ** 30)).toBeUndefined();
 });
 
 test('what it sent is ended for it, so that any receiver lets go', async () => {

@@ -3,6 +3,7 @@
  * was sending is ended for it.
  */
 import type { ChildProcess } from 'node:child_process';
+import { processLoad, type ProcessLoad } from './processLoad';
 import { endStreams, type Sending } from './lastWords';
 
 /** What a server tells whoever keeps it. */
@@ -12,7 +13,7 @@ export type FromServer =
   /** What it sends now, and to which UDP port */
   | { readonly type: 'sending'; readonly streams: readonly Sending[]; readonly port: number };
 
-/** A server that gives no sign for this long hangs. */
+/** A server that gives no sign for this long hangs, unless it waited for a processor meanwhile. */
 const HANGS_MS = 6000;
 const LOOK_MS = 500;
 const LATE_MS = 2000;
@@ -37,6 +38,8 @@ export class Keeper {
   private child: ChildProcess | undefined;
   private lastBeat = 0;
   private lookedAt = Date.now();
+  /** How much processor time it had used by its last beat, and when that was */
+  private atBeat: { readonly beat: number; readonly used: number } | undefined;
   private answered = false;
   private everAnswered = false;
   private why = '';
@@ -49,6 +52,7 @@ export class Keeper {
   constructor(
     private readonly kept: Kept,
     private readonly hangs = HANGS_MS,
+    private readonly loadOf: (pid: number) => ProcessLoad | undefined = processLoad,
   ) {
     this.looking = setInterval(() => this.look(Date.now()), Math.min(LOOK_MS, hangs / 4));
     this.run(undefined);
@@ -84,10 +88,18 @@ export class Keeper {
     // A look that comes late says that this process was held up, and proves nothing of the other.
     if (now - this.lookedAt > LATE_MS) this.lastBeat = Math.max(this.lastBeat, now - LATE_MS);
     this.lookedAt = now;
-    if (!this.answered || now - this.lastBeat < this.hangs) return;
+    if (!this.answered || this.isStarved() || now - this.lastBeat < this.hangs) return;
     this.why = `it gave no sign for ${this.hangs / 1000} s`;
     this.answered = false;
     this.child?.kill('SIGKILL');
+  }
+
+  /** It has had less of the processor since its last beat than a beat may take, and waits for more. */
+  private isStarved(): boolean {
+    const load = this.child?.pid === undefined ? undefined : this.loadOf(this.child.pid);
+    if (!load) return false;
+    if (this.atBeat?.beat !== this.lastBeat) this.atBeat = { beat: this.lastBeat, used: load.used };
+    return load.waits && load.used - this.atBeat.used < this.hangs / 2;
   }
 
   private async fell(code: number | null, signal: NodeJS.Signals | null): Promise<void> {
