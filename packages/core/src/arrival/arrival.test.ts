@@ -74,7 +74,7 @@ test('a type that is certain by its name and modes is told; one that is only nam
   expect(incoming.notes).toEqual([
     '“Baleen spot 16” is taken to be the one that is here, which has its name and modes.',
   ]);
-  expect(unknown).toMatchObject([{ name: 'Spot', lamps: 1, settled: false, typeId: '' }]);
+  expect(unknown).toMatchObject([{ name: 'Baleen Spot', lamps: 1, settled: false, typeId: '' }]);
   expect(unknown[0]!.like).toContain(spot.id);
 });
 

@@ -4,6 +4,7 @@ import type { FixtureType } from '../records';
 import type { Incoming, IncomingLamp } from './incoming';
 import { certainType, modesByName, type ModeMap } from './mapType';
 import { typeName } from './types';
+import { NO_MAKER } from './unknownType';
 
 /** Which type an unknown one is, and which mode each of its modes */
 export interface TypeChoice {
@@ -73,7 +74,7 @@ export function settleTypes<I extends Incoming>(
     }
     unknown.push({
       key,
-      name: type.name,
+      name: type.maker === NO_MAKER ? type.name : typeName(type),
       modes: type.modes.map(({ name }) => name),
       lamps: lampsOf.get(type.id) ?? 0,
       typeId: found?.id ?? '',

@@ -2,6 +2,9 @@
 import { PLAIN_TYPE, type FixtureType } from '../records';
 import { fitted } from './fitted';
 
+/** The maker of a type of which a file says none */
+export const NO_MAKER = 'Unknown maker';
+
 /** A type, and which of its modes a lamp is in */
 export interface TypeAndMode {
   readonly type: FixtureType;
@@ -22,7 +25,7 @@ export function unknownType({ id, maker, name, mode }: Called, before: FixtureTy
   const type: FixtureType = {
     ...PLAIN_TYPE,
     ...{ id, rev: 0, kind: 'other', unknown: true },
-    maker: fitted(maker) || 'Unknown maker',
+    maker: fitted(maker) || NO_MAKER,
     name: fitted(name) || 'A type without a name',
     modes: modes.some((one) => one.name === asked) ? modes : [...modes, { name: asked, channels: [] }],
   };

@@ -296,6 +296,52 @@ test('a type of our own says what a visualiser needs: axes, range, emitters, whe
   expect(new Set(places).size).toBe(12);
 });
 
+test('a range that nobody has said goes out as a usual one, and comes back as not known', () => {
+  const type = { ...LIBRARY.find(({ name }) => name === 'Spot 16')!, pan: 0, tilt: 0, beam: 0, field: 0 };
+  const out = writeGdtf(type);
+  const text = described(out);
+  for (const attribute of ['Pan', 'Tilt', 'Zoom']) {
+    const [, from, to] = new RegExp(
+      `Attribute="${attribute}" DMXFrom="0/1"[^>]*PhysicalFrom="([^"]+)" PhysicalTo="([^"]+)"`,
+    ).exec(text)!;
+    expect(Number(to) - Number(from)).toBeGreaterThan(30);
+  }
+  expect(typeFrom(out)).toMatchObject({ pan: 0, tilt: 0, beam: 0, field: 0 });
+  // Once somebody says it, it is said.
+  expect(typeFrom(writeGdtf({ ...type, pan: 430 }, out))).toMatchObject({ pan: 430, tilt: 0 });
+});
+
+test('channels of one attribute have names of their own, in a lamp and in a cell', () => {
+  const channel = (attribute: string, offset: number, cell?: number) => ({
+    attribute,
+    offsets: [offset],
+    default: 0,
+    highlight: 0,
+    ...(cell !== undefined && { cell }),
+  });
+  const mode = {
+    name: 'Three',
+    channels: [
+      channel('Dimmer', 1),
+      channel('Dimmer', 2),
+      ...[1, 2].flatMap((cell) => [
+        channel('ColorAdd_R', 1 + 2 * cell, cell),
+        channel('ColorAdd_R', 2 + 2 * cell, cell),
+      ]),
+    ],
+  };
+  const type = { ...LIBRARY.find(({ name }) => name === 'Spot 16')!, modes: [mode] };
+  const out = writeGdtf(type);
+  const names = [
+    ...described(out).matchAll(/<DMXChannel [^>]*Geometry="([^"]+)"[^>]*>\s*<LogicalChannel Attribute="([^"]+)"/g),
+  ];
+  expect(names).toHaveLength(4);
+  expect(new Set(names.map(([, geometry, attribute]) => `${geometry}_${attribute}`)).size).toBe(4);
+  expect(typeFrom(out).modes[0]!.channels.map(({ cell, offsets }) => [cell, offsets[0]])).toEqual(
+    mode.channels.map(({ cell, offsets }: { cell?: number; offsets: number[] }) => [cell, offsets[0]]),
+  );
+});
+
 /** Any mode that can be: channels of one to four bytes one after the other, cells that are alike or not, named values. */
 const anyMode = fc
   .array(

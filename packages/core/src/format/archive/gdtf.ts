@@ -2,15 +2,15 @@
 import { ok, refuse, type Result } from '../../result';
 import { FIXTURE_KINDS, PLAIN_TYPE, type FixtureKind, type FixtureMode, type FixtureType } from '../../records';
 import { channelElements, functionsOf, partsOf, readMode } from './gdtfMode';
-import { fitted, guidOf, isGuid } from '../../arrival';
+import { fitted, guidOf, isGuid, NO_MAKER } from '../../arrival';
 import { entryNamed, openZip, type Entries } from './zip';
+import { ASSUMED } from './gdtfWords';
 import { readXml, type XmlElement } from './xml';
 
 /** The entry of the archive that describes the type */
 export const DESCRIPTION = 'description.xml';
 
 /** As which it stands where a file names no maker */
-const NO_MAKER = 'Unknown maker';
 
 export function guessKind(description: string, modes: readonly FixtureMode[]): FixtureKind {
   const said = /\bkind: (\w+)/.exec(description)?.[1];
@@ -55,7 +55,8 @@ const degrees = (text: string): number => {
 
 /** How far it moves by an attribute, in degrees; 0 where no function says, or says only that it moves. */
 function travel(type: XmlElement, attribute: string): number {
-  const spans = functionsFor(type, attribute).map((one) =>
+  const said = functionsFor(type, attribute).filter((one) => !one.at('Name').endsWith(ASSUMED));
+  const spans = said.map((one) =>
     degrees(String(Math.abs(Number(one.at('PhysicalTo')) - Number(one.at('PhysicalFrom'))))),
   );
   const most = Math.max(0, ...spans);

@@ -6,6 +6,7 @@ import equal from 'fast-deep-equal';
 import { blockOf } from '../../fixture';
 import type { FixtureChannel, FixtureMode, FixtureType } from '../../records';
 import { beamsOf, functionsFor, guessKind, readModes, saidOf } from './gdtf';
+import { ASSUMED } from './gdtfWords';
 import { editChannel, type OwnChannel } from './gdtfEditChannel';
 import { functionsOf, partsOf, readChannels, type ReadChannel, type TypeParts } from './gdtfMode';
 import { defineAttributes, guestChannel, guestModes } from './gdtfMake';
@@ -140,6 +141,7 @@ function setTravel(element: XmlElement, attribute: string, degrees: number): voi
     const [from, to] = [Number(one.at('PhysicalFrom')), Number(one.at('PhysicalTo'))];
     const middle = Number.isFinite(from + to) ? (from + to) / 2 : 0;
     const half = (degrees / 2) * (to < from ? -1 : 1);
+    if (one.at('Name').endsWith(ASSUMED)) one.attributes['Name'] = one.at('Name').slice(0, -ASSUMED.length);
     one.attributes['PhysicalFrom'] = String(middle - half);
     one.attributes['PhysicalTo'] = String(middle + half);
   }

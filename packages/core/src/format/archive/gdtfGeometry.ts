@@ -129,22 +129,36 @@ export function bodyOf(type: FixtureType, mode: FixtureMode, suffix: string): Bo
   if (light !== head) inner.children.push(beamElement(light, type, [0, 0, -0.1], 0.08));
 
   const channels: Placed[] = [];
+  // A channel is named by its geometry and attribute: a second one of the same attribute gets a geometry of its own.
+  const used = new Set<string>();
+  const place = (channel: FixtureChannel, wanted: string, holder: XmlElement): void => {
+    let geometry = wanted;
+    for (let n = 2; used.has(`${geometry} ${channel.attribute}`); n += 1) {
+      geometry = `${wanted}, part ${n}`;
+      if (!holder.children.some((one) => one.at('Name') === geometry))
+        holder.children.push(new XmlElement('Geometry', { Name: geometry, Position: position([0, 0, 0]) }));
+    }
+    used.add(`${geometry} ${channel.attribute}`);
+    channels.push({ channel, geometry });
+  };
   const inHead = (attribute: string): string => (attribute === 'Pan' ? yoke : attribute === 'Tilt' ? head : light);
-  const singleCells = new Set<number>();
+  const singleCells = new Map<number, XmlElement>();
   for (const channel of single) {
     const { cell, attribute } = channel;
-    if (cell === undefined) channels.push({ channel, geometry: inHead(attribute) });
+    if (cell === undefined) place(channel, inHead(attribute), inner);
     else {
       // By this name it is read as that cell again.
       const name = `Cell ${cell}${suffix}`;
-      if (!singleCells.has(cell)) inner.children.push(beamElement(name, type, [cell * PITCH, 0, -0.1], 0.02));
-      singleCells.add(cell);
-      channels.push({ channel, geometry: name });
+      const beam = singleCells.get(cell) ?? beamElement(name, type, [cell * PITCH, 0, -0.1], 0.02);
+      if (!singleCells.has(cell)) inner.children.push(beam);
+      singleCells.set(cell, beam);
+      place(channel, name, beam);
     }
   }
   families.forEach(({ block, channels: its, begins }, which) => {
     const name = own(`Cell${which === 0 ? '' : ` ${String.fromCharCode(65 + which)}`}`);
-    elements.push(beamElement(name, type, [0, 0, 0], 0.02));
+    const beam = beamElement(name, type, [0, 0, 0], 0.02);
+    elements.push(beam);
     begins.forEach((begin, i) => {
       const [x, y, z] = cellPlace(type, i, begins.length);
       inner.children.push(
@@ -155,7 +169,7 @@ export function bodyOf(type: FixtureType, mode: FixtureMode, suffix: string): Bo
         ),
       );
     });
-    channels.push(...its.map((channel) => ({ channel, geometry: name })));
+    for (const channel of its) place(channel, name, beam);
   });
   return { root: root.at('Name'), elements, channels };
 }

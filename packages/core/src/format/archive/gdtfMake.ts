@@ -3,7 +3,7 @@ import { attributeLabel, channelMaximum } from '../../fixture';
 import type { FixtureChannel, FixtureMode, FixtureType } from '../../records';
 import { bodyOf, type Placed } from './gdtfGeometry';
 import { writeColour, writeDmxValue } from './gdtfValue';
-import { attributeSheet, EMITTERS, FILTERS, isWheel } from './gdtfWords';
+import { ASSUMED, attributeSheet, EMITTERS, FILTERS, isWheel } from './gdtfWords';
 import { guidOf } from '../../arrival';
 import { XmlElement } from './xml';
 
@@ -68,8 +68,8 @@ export function setsOf(channel: FixtureChannel, slots: readonly { name: string }
 function channelElement({ channel, geometry }: Placed, { type, wheels, lights }: Parts): XmlElement {
   const bytes = channel.offsets.length;
   const { attribute, block = 1 } = channel;
-  const { range } = attributeSheet(attribute, type);
-  const functionName = `${attribute} 1`;
+  const { range, assumed } = attributeSheet(attribute, type);
+  const functionName = `${attribute} 1${assumed ? ASSUMED : ''}`;
   const slots = wheels.get(attribute);
   const made = new XmlElement(
     'ChannelFunction',

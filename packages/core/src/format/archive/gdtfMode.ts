@@ -169,7 +169,7 @@ function channelsOf(
   const geometry = element.at('Geometry');
   const here = (places.get(geometry) ?? []).filter((chain) => chain.length > 0);
   if (here.length === 0) {
-    const numbered = /^Cell (\d+)(?: of Taxiarch)?(?: \d+)?$/.exec(geometry);
+    const numbered = /^Cell (\d+)(?: of Taxiarch)?(?: \d+)?(?:, part \d+)?$/.exec(geometry);
     return ok([placed(own, 0, numbered ? Number(numbered[1]) : undefined)]);
   }
   return ok(

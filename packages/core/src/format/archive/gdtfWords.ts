@@ -8,19 +8,26 @@ export interface AttributeSheet {
   readonly activation?: string;
   /** Physical values at the lowest and the highest DMX value, in the unit */
   readonly range: readonly [number, number];
+  /** Nobody has said the range of this type: it is that of most lamps. */
+  readonly assumed: boolean;
 }
 
 type Range = readonly [number, number];
-type Ranged = Range | ((type: FixtureType) => Range);
+type Ranged = Range | ((type: FixtureType) => Range | Assumed);
+/** What most lamps do, where a type doesn’t say it: a receiver that got 0–1° would not move. */
+interface Assumed {
+  readonly assumed: Range;
+}
 type Row = readonly [attributes: RegExp, feature: string, unit: string, range: Ranged, activation?: string];
 
-/** Turned about the middle; where nobody has said how far, that it turns is all that is said. */
-const about = (whole: number): Range => (whole === 0 ? [0, 1] : [-whole / 2, whole / 2]);
+/** Turned about the middle by so many degrees in all; by as many as usual where the type does not say. */
+const about = (whole: number, usual: number): Range | Assumed =>
+  whole === 0 ? { assumed: [-usual / 2, usual / 2] } : [-whole / 2, whole / 2];
 
 const ROWS: readonly Row[] = [
   [/^Dimmer$/, 'Dimmer.Dimmer', 'LuminousIntensity', [0, 1]],
-  [/^Pan$/, 'Position.PanTilt', 'Angle', ({ pan }) => about(pan), 'PanTilt'],
-  [/^Tilt$/, 'Position.PanTilt', 'Angle', ({ tilt }) => about(tilt), 'PanTilt'],
+  [/^Pan$/, 'Position.PanTilt', 'Angle', ({ pan }) => about(pan, 540), 'PanTilt'],
+  [/^Tilt$/, 'Position.PanTilt', 'Angle', ({ tilt }) => about(tilt, 270), 'PanTilt'],
   [/^PositionMSpeed$/, 'Control.Control', 'Speed', [0, 1]],
   [/^ColorAdd_/, 'Color.RGB', 'ColorComponent', [0, 1], 'ColorRGB'],
   [/^ColorSub_/, 'Color.RGB', 'ColorComponent', [0, 1], 'ColorRGB'],
@@ -34,7 +41,12 @@ const ROWS: readonly Row[] = [
   [/^StrobeDuration$/, 'Beam.Beam', 'Time', [0, 1]],
   [/^Prism\d+/, 'Beam.Beam', 'None', [0, 1], 'Prism'],
   [/^(Frost\d+|Iris)$/, 'Beam.Beam', 'Percent', [0, 100]],
-  [/^Zoom$/, 'Focus.Focus', 'Angle', ({ beam, field }) => (beam === 0 || field === 0 ? [0, 1] : [beam, field])],
+  [
+    /^Zoom$/,
+    'Focus.Focus',
+    'Angle',
+    ({ beam, field }) => (beam === 0 || field === 0 ? { assumed: [10, 50] } : [beam, field]),
+  ],
   [/^Focus\d+$/, 'Focus.Focus', 'Percent', [0, 100]],
   [/^Blade\d[AB]$/, 'Shapers.Shapers', 'Percent', [0, 100], 'Shaper'],
   [/^(Blade\d|Blade|Shaper)Rot$/, 'Shapers.Shapers', 'Angle', [-45, 45], 'Shaper'],
@@ -45,12 +57,15 @@ const ROWS: readonly Row[] = [
 
 export function attributeSheet(attribute: string, type: FixtureType): AttributeSheet {
   const row = ROWS.find(([attributes]) => attributes.test(attribute));
-  if (!row) return { feature: 'Control.Control', unit: 'None', range: [0, 1] };
-  const [, feature, unit, range, activation] = row;
+  if (!row) return { feature: 'Control.Control', unit: 'None', range: [0, 1], assumed: false };
+  const [, feature, unit, ranged, activation] = row;
+  const range = typeof ranged === 'function' ? ranged(type) : ranged;
+  const assumed = 'assumed' in range;
   return {
     feature,
     unit,
-    range: typeof range === 'function' ? range(type) : range,
+    range: assumed ? range.assumed : range,
+    assumed,
     ...(activation !== undefined && { activation }),
   };
 }
@@ -85,6 +100,9 @@ export const FILTERS: Readonly<Record<string, ColourSheet>> = {
   ColorSub_Y: { name: 'Yellow', colour: '#ffff00' },
   CTO: { name: 'Warm', colour: '#ffb46b' },
 };
+
+/** What a function is called whose physical range nobody has said; by this it is read back as not known. */
+export const ASSUMED = ', range assumed';
 
 /** Attributes whose values choose a slot of a wheel */
 export const isWheel = (attribute: string): boolean => /^(Color|Gobo)\d+$/.test(attribute);
