@@ -53,3 +53,10 @@ export const placeFilter = new Preference(sessionStorage, 'place', '');
 
 /** `0` or `1`: what this person calls Art-Net's first universe. */
 export const countsFrom = new Preference(localStorage, 'countsFrom', '0');
+
+/** Paper of what is printed here. Letter is usual where the language is that of the United States or Canada. */
+export const paperSize = new Preference(
+  localStorage,
+  'paper',
+  /^(en-US|en-CA|fr-CA|es-US)$/.test(navigator.language) ? 'Letter' : 'A4',
+);

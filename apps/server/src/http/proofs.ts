@@ -12,6 +12,7 @@ import {
   proofContent,
   proofHtml,
   proofJson,
+  type Paper,
   type ProofContent,
 } from '@taxiarch/core/proof';
 import type { Proof, ProofPart } from '@taxiarch/core/records';
@@ -53,7 +54,7 @@ export function proofHandlers(
     });
   };
 
-  const made = async (content: ProofContent, format: ProofFormat): Promise<Uint8Array> => {
+  const made = async (content: ProofContent, format: ProofFormat, paper: Paper): Promise<Uint8Array> => {
     const json = proofJson(content);
     const sum = sha256(json);
     switch (format) {
@@ -66,7 +67,7 @@ export function proofHandlers(
       case 'pdf':
         return printing.pdf({
           ...{ kind: 'proof', blocks: proofBlocks(content, sum), title: `${content.show}: record of proof` },
-          ...{ foot: content.signed ? `SHA-256 ${sum}` : 'Not signed', at: content.at },
+          ...{ show: content.show, foot: content.signed ? `SHA-256 ${sum}` : 'Not signed', at: content.at, paper },
         });
     }
   };
@@ -75,12 +76,12 @@ export function proofHandlers(
     `${content.show} proof ${content.at.slice(0, 16).replace(/[T:]/g, '-')}.${format}`;
 
   return {
-    draftProof: async ({ body: { format, parts }, ...call }) => {
+    draftProof: async ({ body: { format, parts, paper }, ...call }) => {
       const content = await contentNow(parts, call);
-      return { name: nameOf(content, format), content: await made(content, format) };
+      return { name: nameOf(content, format), content: await made(content, format, paper) };
     },
 
-    signProof: async ({ body: { name, role, words, parts }, ...call }) => {
+    signProof: async ({ body: { name, role, words, parts, paper }, ...call }) => {
       const drawn = await contentNow(parts, call);
       const before = last();
       const old = before && files.get(before.sha256);
@@ -92,7 +93,7 @@ export function proofHandlers(
         : null;
       const content: ProofContent = { ...drawn, differs, signed: { name, role, words } };
       const kept = await Promise.all(
-        PROOF_FORMATS.map(async (ending) => ({ ending, sha256: files.keep(await made(content, ending)) })),
+        PROOF_FORMATS.map(async (ending) => ({ ending, sha256: files.keep(await made(content, ending, paper)) })),
       );
       const proof: Proof = {
         ...{ id: randomUUID(), rev: 0, at: content.at, signed: { name, role, words }, seq: content.seq },

@@ -4,7 +4,21 @@ import { dirname } from 'node:path';
 import { parentPort, workerData } from 'node:worker_threads';
 import pdfmake from 'pdfmake';
 import qrcode from 'qrcode';
-import { SHEETS, type Block, type LabelSheet, type PlacedLabel } from '@taxiarch/core/proof';
+import {
+  type Block,
+  columnWidths,
+  cut,
+  LABEL_EDGE,
+  type LabelSheet,
+  layLabel,
+  type Paper,
+  PAPER_SIZES,
+  paperOf,
+  type PlacedLabel,
+  SHEETS,
+  tableSize,
+  textWidth,
+} from '@taxiarch/core/proof';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { DEJAVU, FIRA, fontsIn, Letters, MAIN_FONT, NO_LETTER } from './letters';
 
@@ -13,8 +27,10 @@ export type PaperOrder =
       readonly kind: 'proof';
       readonly blocks: readonly Block[];
       readonly title: string;
+      readonly show: string;
       readonly foot: string;
       readonly at: string;
+      readonly paper: Paper;
     }
   | {
       readonly kind: 'labels';
@@ -31,20 +47,63 @@ pdfmake.setLocalAccessPolicy((path: string) => [fira!, dejavu!].some((folder) =>
 pdfmake.setUrlAccessPolicy(() => false);
 const letters = new Letters(fonts);
 
-const SIZES = { title: 26, heading: 20, text: 13, strong: 13, small: 9 } as const;
+const SIZES = { title: 24, text: 12, strong: 12, small: 9 } as const;
+const HEADINGS = { 1: 18, 2: 14 } as const;
+const TABLE_SIZE = 10.5;
+const TABLE_LEAST = 7;
+const LIST_SIZE = 9;
 /** Points of a millimetre */
 const MM = 72 / 25.4;
+const MARGIN = 40;
+/** Left and right of the text of a cell, points */
+const CELL_PADDING = 8;
 
-/** Of the width, so much is for columns that share it; the others take what they need. */
-const SHARED = 70;
-function widthsOf(wide: readonly number[]): string[] {
-  const all = wide.reduce((sum, one) => sum + one, 0);
-  const share = wide.includes(0) ? SHARED : 100;
-  return wide.map((one) => (one === 0 ? 'auto' : `${Math.floor((one / all) * share)}%`));
+const points = (paper: Paper): { width: number; height: number } => {
+  const [width, height] = PAPER_SIZES[paper];
+  return { width: width * MM, height: height * MM };
+};
+
+/** As many columns as the longest item leaves room for; items are never broken. */
+function listContent(items: readonly string[], available: number): Content {
+  const longest = Math.max(1, ...items.map((item) => textWidth(item, LIST_SIZE)));
+  const columns = Math.max(1, Math.min(4, Math.floor((available + 10) / (longest + 10))));
+  const rows = Math.ceil(items.length / columns);
+  return {
+    columns: Array.from({ length: columns }, (_, column) => ({
+      width: '*',
+      stack: items
+        .slice(column * rows, (column + 1) * rows)
+        .map((item) => ({ text: letters.set(item), noWrap: columns > 1 })),
+    })),
+    columnGap: 10,
+    fontSize: LIST_SIZE,
+    margin: [0, 2, 0, 8],
+  };
 }
 
-function contentOf(blocks: readonly Block[]): Content[] {
+function tableContent({ head, rows }: Extract<Block, { kind: 'table' }>, available: number): Content {
+  const all = [head, ...rows];
+  const size = tableSize(all, available, TABLE_SIZE, TABLE_LEAST, CELL_PADDING);
+  return {
+    table: {
+      headerRows: 1,
+      dontBreakRows: true,
+      widths: columnWidths(all, available, size, CELL_PADDING),
+      body: [
+        head.map((one) => ({ text: letters.set(one), bold: true })),
+        ...rows.map((row) => row.map((one) => ({ text: letters.set(one) }))),
+      ],
+    },
+    layout: 'lightHorizontalLines',
+    fontSize: size,
+    margin: [0, 4, 0, 8],
+  };
+}
+
+function contentOf(blocks: readonly Block[], available: number): Content[] {
   let breaks = false;
+  let headings = 0;
+  const some = blocks.some(({ kind }) => kind === 'heading');
   return blocks.flatMap((block): Content[] => {
     if (block.kind === 'page') {
       breaks = true;
@@ -52,84 +111,142 @@ function contentOf(blocks: readonly Block[]): Content[] {
     }
     const before = breaks ? ({ pageBreak: 'before' } as const) : {};
     breaks = false;
-    if (block.kind !== 'table')
-      return [
-        {
-          text: letters.set(block.text),
-          fontSize: SIZES[block.kind],
-          bold: block.kind === 'strong' || block.kind === 'heading' || block.kind === 'title',
-          margin: [0, block.kind === 'heading' ? 12 : 0, 0, 6],
-          ...before,
-        },
-      ];
-    return [
-      {
-        table: {
-          headerRows: 1,
-          dontBreakRows: true,
-          widths: widthsOf(block.wide),
-          body: [
-            block.head.map((one) => ({ text: letters.set(one), bold: true })),
-            ...block.rows.map((row) => row.map((one) => ({ text: letters.set(one) }))),
-          ],
-        },
-        layout: 'lightHorizontalLines',
-        fontSize: 11,
-        margin: [0, 4, 0, 8],
-        ...before,
-      },
-    ];
+    switch (block.kind) {
+      case 'contents':
+        return some ? [{ toc: { title: { text: 'Contents', bold: true, fontSize: 14, margin: [0, 14, 0, 4] } } }] : [];
+      case 'list':
+        return [listContent(block.items, available)];
+      case 'table':
+        return [tableContent(block, available)];
+      case 'heading': {
+        const id = `heading ${(headings += 1)}`;
+        return [
+          {
+            ...{ text: letters.set(block.text), id, headlineLevel: block.level, bold: true, ...before },
+            ...{ fontSize: HEADINGS[block.level], margin: [0, block.level === 1 ? 12 : 8, 0, 6] },
+            ...{ tocItem: true, tocMargin: [block.level === 1 ? 0 : 14, 1, 0, 1] },
+            // The reader's outline: places within "Lamps by place".
+            ...{ outline: true, outlineText: block.text, outlineExpanded: false },
+          } as Content,
+        ];
+      }
+      default:
+        return [
+          {
+            ...{ text: letters.set(block.text), fontSize: SIZES[block.kind], ...before },
+            ...{ bold: block.kind === 'strong' || block.kind === 'title' },
+            margin: [0, block.kind === 'strong' ? 6 : 0, 0, block.kind === 'text' ? 3 : 6],
+          },
+        ];
+    }
   });
 }
 
 /** Said at the foot of a paper in which letters are missing. */
 const MISSING = `${NO_LETTER} stands for a letter that the fonts of this paper lack; the files as HTML, CSV and JSON have it.`;
 
-const proof = ({ blocks, title, foot, at }: Extract<PaperOrder, { kind: 'proof' }>): TDocumentDefinitions => ({
-  info: { title, creationDate: new Date(at) },
-  pageSize: 'A4',
-  pageMargins: [40, 40, 40, 50],
-  defaultStyle: { font: MAIN_FONT },
-  content: contentOf(blocks),
-  footer: (page, pages) => ({
-    columns: [
-      { text: letters.set(letters.missing > 0 ? `${foot} ${MISSING}` : foot), fontSize: 8 },
-      { text: `${page} of ${pages}`, alignment: 'right', width: 60, fontSize: 9 },
-    ],
-    margin: [40, 12, 40, 0],
-  }),
-});
+type ProofOrder = Extract<PaperOrder, { kind: 'proof' }>;
 
-/** Square of the picture, and of the text beside it, mm */
-const EDGE = 2.5;
+/** `partOn`: the part that a page belongs to, once that is known. */
+function proof(
+  { blocks, title, show, foot, at, paper }: ProofOrder,
+  partOn: (page: number) => string,
+  begins: (id: string, page: number) => void,
+): TDocumentDefinitions {
+  const { width, height } = points(paper);
+  return {
+    info: { title, creationDate: new Date(at) },
+    pageSize: { width, height },
+    pageMargins: [MARGIN, MARGIN + 16, MARGIN, 50],
+    defaultStyle: { font: MAIN_FONT },
+    content: contentOf(blocks, width - 2 * MARGIN),
+    pageBreakBefore: ({ id, pageNumbers }) => {
+      if (id?.startsWith('heading ')) begins(id, pageNumbers[0]!);
+      return false;
+    },
+    header: (page) =>
+      page === 1
+        ? ''
+        : {
+            columns: [
+              { text: letters.set(cut(show, (width - 2 * MARGIN) / 2, 9)), fontSize: 9, bold: true },
+              { text: letters.set(cut(partOn(page), (width - 2 * MARGIN) / 2, 9)), fontSize: 9, alignment: 'right' },
+            ],
+            margin: [MARGIN, 24, MARGIN, 0],
+          },
+    footer: (page, pages) => ({
+      columns: [
+        { text: letters.set(letters.missing > 0 ? `${foot} ${MISSING}` : foot), fontSize: 8 },
+        { text: `${page} of ${pages}`, alignment: 'right', width: 60, fontSize: 9 },
+      ],
+      margin: [MARGIN, 12, MARGIN, 0],
+    }),
+  };
+}
+
+/** Laid out twice: on which page a part begins is known only after the first time. */
+async function proofPdf(order: ProofOrder): Promise<Buffer> {
+  const names = new Map<string, string>();
+  let level1 = '';
+  for (const block of order.blocks) {
+    if (block.kind !== 'heading') continue;
+    if (block.level === 1) level1 = block.text;
+    names.set(`heading ${names.size + 1}`, block.level === 1 ? block.text : `${level1}: ${block.text}`);
+  }
+  const parts = new Map<number, string>();
+  const note = (id: string, page: number) => {
+    if (!parts.has(page)) parts.set(page, names.get(id)!);
+  };
+  const ends = new Map<number, string>();
+  await pdfmake
+    .createPdf(
+      proof(
+        order,
+        () => '',
+        (id, page) => {
+          note(id, page);
+          ends.set(page, names.get(id)!);
+        },
+      ),
+    )
+    .getBuffer();
+  const partOn = (page: number): string => {
+    const here = parts.get(page);
+    if (here !== undefined) return here;
+    for (let before = page - 1; before > 0; before -= 1) {
+      const last = ends.get(before);
+      if (last !== undefined) return last;
+    }
+    return '';
+  };
+  return pdfmake.createPdf(proof(order, partOn, () => undefined)).getBuffer();
+}
 
 async function labelSheets({
   labels: all,
   sheet,
   base,
 }: Extract<PaperOrder, { kind: 'labels' }>): Promise<TDocumentDefinitions> {
-  const { width, height } = SHEETS[sheet];
-  const side = Math.min(height - 2 * EDGE, width * 0.4);
+  const { width } = SHEETS[sheet];
   const made = await Promise.all(
-    all.map(async ({ label: { title, lines, path }, x, y, page }): Promise<{ page: number; content: Content[] }> => {
-      const svg = await qrcode.toString(`${base}${path}`, { type: 'svg', margin: 0 });
-      const beside = width - side - 3 * EDGE;
-      const big = height > 30 ? 11 : 8;
+    all.map(async ({ label, x, y, page }): Promise<{ page: number; content: Content[] }> => {
+      const svg = await qrcode.toString(`${base}${label.path}`, { type: 'svg', margin: 0 });
+      const { side, title, small, titleLines, lines } = layLabel(label, sheet);
       return {
         page,
         content: [
-          { svg, width: side * MM, absolutePosition: { x: (x + EDGE) * MM, y: (y + EDGE) * MM } },
+          { svg, width: side * MM, absolutePosition: { x: (x + LABEL_EDGE) * MM, y: (y + LABEL_EDGE) * MM } },
           {
             columns: [
               {
-                width: beside * MM,
+                width: (width - side - 2 * LABEL_EDGE) * MM,
                 stack: [
-                  { text: letters.set(title), bold: true, fontSize: big },
-                  ...lines.map((line) => ({ text: letters.set(line), fontSize: big - 2 })),
+                  ...titleLines.map((line) => ({ text: letters.set(line), bold: true, fontSize: title, noWrap: true })),
+                  ...lines.map((line) => ({ text: letters.set(line), fontSize: small, noWrap: true })),
                 ],
               },
             ],
-            absolutePosition: { x: (x + side + 2 * EDGE) * MM, y: (y + EDGE) * MM },
+            absolutePosition: { x: (x + side + 2 * LABEL_EDGE) * MM, y: (y + LABEL_EDGE) * MM },
           },
         ],
       };
@@ -138,7 +255,7 @@ async function labelSheets({
   const pages = made.reduce((most, one) => Math.max(most, one.page), 0);
   return {
     info: { title: 'Labels' },
-    pageSize: 'A4',
+    pageSize: points(paperOf(sheet)),
     pageMargins: [0, 0, 0, 0],
     defaultStyle: { font: MAIN_FONT },
     content: Array.from({ length: pages + 1 }, (_, page): Content => ({
@@ -149,6 +266,6 @@ async function labelSheets({
 }
 
 const order = workerData as PaperOrder;
-const made = order.kind === 'proof' ? proof(order) : await labelSheets(order);
-const pdf = await pdfmake.createPdf(made).getBuffer();
+const pdf =
+  order.kind === 'proof' ? await proofPdf(order) : await pdfmake.createPdf(await labelSheets(order)).getBuffer();
 parentPort!.postMessage(new Uint8Array(pdf));

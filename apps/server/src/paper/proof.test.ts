@@ -85,6 +85,33 @@ test('a later one says what differs from it, and stands on its own', async () =>
   expect((await file(first, 'json')).equals(before)).toBe(true);
 });
 
+test('the paper has contents, an outline, and the size that was asked for', async () => {
+  const pdf = async (paper?: string) => {
+    const answer = await fetch(`http://127.0.0.1:${server.port}/api/proof/draft`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({
+        format: 'pdf',
+        parts: ['lamps', 'not known', 'universes', 'ports'],
+        ...(paper && { paper }),
+      }),
+    });
+    expect(answer.status).toBe(200);
+    return Buffer.from(await answer.arrayBuffer()).toString('latin1');
+  };
+  const [usual, letter] = [await pdf(), await pdf('Letter')];
+  const sizes = (text: string) =>
+    new Set(
+      [...text.matchAll(/\/MediaBox \[0 0 ([\d.]+) ([\d.]+)\]/g)].map(
+        ([, w, h]) => `${Math.round(Number(w))} ${Math.round(Number(h))}`,
+      ),
+    );
+  expect([...sizes(usual)]).toEqual(['595 842']);
+  expect([...sizes(letter)]).toEqual(['612 792']);
+  expect(usual).toContain('/Outlines');
+  expect(usual.match(/\/Type \/Page\b/g)!.length).toBeLessThan(16);
+});
+
 test('labels are a PDF of their own', async () => {
   const { status, headers } = await server.request('POST', '/api/labels', {
     ...{ what: 'nodes', ids: [], sheet: 'A4 3 × 7', skip: 0, base: 'http://127.0.0.1:4630', cases: false },

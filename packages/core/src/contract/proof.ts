@@ -1,7 +1,7 @@
 /** The record of proof and labels, over HTTP. */
-import { atLeastOne, flag, list, name, oneOf, orNull, plain, report, shape, text, whole, words } from '../field';
+import { atLeastOne, begun, flag, list, name, oneOf, orNull, plain, report, shape, text, whole, words } from '../field';
 import { DESCRIPTIONS, PROOF_PARTS, type Proof } from '../records';
-import { LABEL_KINDS, LABEL_SHEETS } from '../proof';
+import { LABEL_KINDS, LABEL_SHEETS, PAPERS } from '../proof';
 import { at } from './endpoint';
 
 export const PROOF_FORMATS = ['pdf', 'html', 'csv', 'json'] as const;
@@ -12,6 +12,7 @@ const parts = atLeastOne(
   list('Parts', oneOf('Part', PROOF_PARTS), PROOF_PARTS.length, { what: 'The parts' }),
   'Choose at least one part.',
 );
+const paper = begun(oneOf('Paper', PAPERS, { about: 'Of the PDF.' }), 'A4');
 const proof = plain<Proof>(DESCRIPTIONS.proof.schema);
 
 const checked = report('Checked', {
@@ -23,7 +24,7 @@ const checked = report('Checked', {
 export const PROOF_ENDPOINTS = {
   draftProof: at('draftProof', {
     says: 'A record of proof as it would be now, not signed and not kept.',
-    body: shape('Request', { format, parts }),
+    body: shape('Request', { format, parts, paper }),
     reply: { file: 'application/octet-stream' },
     problems: ['not-understood', 'not-ready'],
   }),
@@ -34,6 +35,7 @@ export const PROOF_ENDPOINTS = {
       role: text('Role', 120),
       words: text('Words', 2000),
       parts,
+      paper,
     }),
     reply: proof,
     status: 201,

@@ -2,5 +2,6 @@
 export { proofContent, proofJson } from './content';
 export { proofBlocks, proofHtml, type Block } from './paper';
 export * from './labels';
+export { columnWidths, cut, tableSize, textWidth, wrap } from './measure';
 export { differencesOfProofs } from './differences';
 export type { ProofContent } from './said';

@@ -1,4 +1,5 @@
 /** The record of proof: it says no more than is known, the same in every form, and what differs from the one before. */
+import fc from 'fast-check';
 import { nightFerry } from '../demo';
 import { writeProofTable } from '../format';
 import { rigOf } from '../patch';
@@ -6,8 +7,16 @@ import { PLAIN_MARK, PROOF_PARTS, type Mark, type ProofPart, type ShowRecords, t
 import { StoodNow } from '../walk';
 import {
   SHEETS,
+  columnWidths,
+  LABEL_EDGE,
   LABEL_KINDS,
   LABEL_SHEETS,
+  layLabel,
+  PAPER_SIZES,
+  paperOf,
+  tableSize,
+  textWidth,
+  wrap,
   differencesOfProofs,
   labelsOf,
   placed,
@@ -94,7 +103,13 @@ test('the page of a place counts as proved only what still is', () => {
     text: `1 of ${lamps.length} proved, 0 failed, ${lamps.length - 1} not known.`,
   });
   const table = blocks[at + 2] as Extract<Block, { kind: 'table' }>;
-  expect(table.rows.find(([number]) => number === '102')).toContain('proved, before a change');
+  expect(table.rows.map(([number]) => number)).toEqual(['101', '102']);
+  const [, moved102] = table.rows;
+  expect(moved102).toContain('proved, before a change');
+  expect(moved102![1]).toContain(`Changed since: ${ferry.lamp.find(({ number }) => number === 102)!.name}`);
+  // Lamps that nobody checked take a line each.
+  const list = blocks[at + 4] as Extract<Block, { kind: 'list' }>;
+  expect(list.items).toHaveLength(lamps.length - 2);
 });
 
 test('what failed, and what became of it', () => {
@@ -131,12 +146,75 @@ test('paper, table and JSON say the same of each lamp; the same content has the 
   expect(proofJson(drawn)).toBe(proofJson(JSON.parse(proofJson(drawn)) as ProofContent));
   const csv = writeProofTable(drawn).trim().split('\r\n');
   expect(csv).toHaveLength(patch.all().length + 1);
-  const rows = proofBlocks(drawn, '').flatMap((block) =>
+  const blocks = proofBlocks(drawn, '');
+  const rows = blocks.flatMap((block) =>
     block.kind === 'table' && block.head[0] === 'No.' && block.head[1] === 'Lamp' ? block.rows : [],
   );
-  expect(rows).toHaveLength(patch.all().length);
+  const unchecked = blocks.flatMap((block) => (block.kind === 'list' ? block.items : []));
+  expect(rows.map(([number]) => number)).toEqual(['101', '103']);
+  expect(rows.length + unchecked.length).toBe(patch.all().length);
   expect(rows.find(([number]) => number === '103')).toContain('failed: flickers');
   expect(csv.find((line) => line.split(',')[1] === '103')).toContain('failed,seen,Mira');
+});
+
+test('what failed and what is open stands before the contents, on the first page', () => {
+  const many = patch
+    .all()
+    .slice(0, 14)
+    .map(({ lamp }) => mark(lamp.number, { result: 'failed', why: 'dark' }));
+  const blocks = proofBlocks(content(many), '');
+  const first = blocks.slice(
+    0,
+    blocks.findIndex(({ kind }) => kind === 'contents'),
+  );
+  const words = first.flatMap((block) => ('text' in block ? [block.text] : []));
+  expect(words.filter((line) => /: failed, dark\.$/.test(line))).toHaveLength(12);
+  expect(words).toContain('and 2 more, on the pages that follow.');
+  expect(words).toContain('No lamp was asked how it is set.');
+  expect(first.some(({ kind }) => kind === 'page')).toBe(false);
+});
+
+test('HTML has contents that lead to its parts, a phone’s width, and a name for each cell', () => {
+  const html = proofHtml(content([mark(101)]), '');
+  expect(html).toContain('<meta name="viewport" content="width=device-width,initial-scale=1">');
+  const links = [...html.matchAll(/<a href="#([^"]+)">([^<]+)<\/a>/g)];
+  expect(links.length).toBeGreaterThan(5);
+  for (const [, id, words] of links) expect(html).toContain(`id="${id}">${words}<`);
+  expect(html).toContain('<td data-label="State">proved</td>');
+});
+
+describe('columns as wide as they need', () => {
+  const words = fc
+    .array(fc.stringMatching(/^[A-Za-z0-9]{1,14}$/), { minLength: 1, maxLength: 6 })
+    .map((all) => all.join(' '));
+  const rows = fc
+    .integer({ min: 1, max: 7 })
+    .chain((columns) =>
+      fc.array(fc.array(words, { minLength: columns, maxLength: columns }), { minLength: 1, maxLength: 8 }),
+    );
+
+  test('they fill the paper, and no word is broken where all longest words fit', () =>
+    fc.assert(
+      fc.property(rows, (all) => {
+        const size = tableSize(all, 515, 10.5, 5, 8);
+        const widths = columnWidths(all, 515, size, 8);
+        expect(widths.reduce((sum, one) => sum + one + 8, 0)).toBeCloseTo(515, 3);
+        for (const row of all)
+          row.forEach((text, i) => {
+            for (const word of text.split(' ')) expect(textWidth(word, size)).toBeLessThanOrEqual(widths[i]! + 1e-6);
+          });
+      }),
+    ));
+
+  test('text is wrapped between words, and what has no room ends in an ellipsis', () => {
+    expect(wrap('Car wash on the upper deck', 60, 10, 9)).toEqual(['Car wash', 'on the', 'upper deck']);
+    expect(wrap('Car wash on the upper deck', 60, 10, 2)).toEqual([
+      'Car wash',
+      expect.stringMatching(/^on the.*…$/) as string,
+    ]);
+    for (const line of wrap('Unbreakablelongword and more of it', 50, 10, 3))
+      expect(textWidth(line, 10)).toBeLessThanOrEqual(50);
+  });
 });
 
 test('HTML shows what people wrote as they wrote it, and runs none of it', () => {
@@ -182,6 +260,19 @@ describe('labels', () => {
     expect(labelsOf({ what: 'lamps', ids: ['nobody'], cases: false }, ferry, patch)).toMatchObject({ ok: false });
   });
 
+  test.each(LABEL_SHEETS)('%s: the longest name stays within its label', (sheet) => {
+    const name = 'The uppermost port-side searchlight beside the second funnel '.repeat(2).trim();
+    const laid = layLabel({ title: name, lines: [name, '127.0.0.32', name], path: '/' }, sheet);
+    const { width, height } = SHEETS[sheet];
+    const mm = 25.4 / 72;
+    const down = (laid.titleLines.length * laid.title + laid.lines.length * laid.small) * 1.25 * mm;
+    expect(down).toBeLessThanOrEqual(height - 2 * LABEL_EDGE);
+    for (const line of laid.titleLines)
+      expect(textWidth(line, laid.title) * mm).toBeLessThanOrEqual(width - laid.side - 2.9 * LABEL_EDGE);
+    const whole = laid.titleLines.join(' ');
+    expect(whole === name || whole.endsWith('…')).toBe(true);
+  });
+
   test.each(LABEL_SHEETS)('%s: none lies over another or beyond the paper, and used places stay free', (sheet) => {
     const { columns, rows, width, height } = SHEETS[sheet];
     const skip = 2;
@@ -190,8 +281,8 @@ describe('labels', () => {
     expect(first).toHaveLength(columns * rows - skip);
     for (const { x, y } of at) {
       expect(x).toBeGreaterThan(0);
-      expect(x + width).toBeLessThan(210);
-      expect(y + height).toBeLessThan(297);
+      expect(x + width).toBeLessThan(PAPER_SIZES[paperOf(sheet)][0]);
+      expect(y + height).toBeLessThan(PAPER_SIZES[paperOf(sheet)][1]);
     }
     for (const a of first)
       for (const b of first)

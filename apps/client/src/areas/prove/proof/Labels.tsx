@@ -1,10 +1,10 @@
 /** Labels on a sheet of labels: for nodes and their cases, for cables, for lamps. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import { LABEL_KINDS, LABEL_SHEETS, SHEETS, type LabelKind, type LabelSheet } from '@taxiarch/core/proof';
+import { LABEL_KINDS, LABEL_SHEETS, paperOf, SHEETS, type LabelKind, type LabelSheet } from '@taxiarch/core/proof';
 import { wholeFrom } from '@/data/numbers';
 import { saveFile } from '@/data/proof';
-import { placeFilter, usePreference } from '@/data/preferences';
+import { paperSize, placeFilter, usePreference } from '@/data/preferences';
 import { machineSelection, rigSelection, useSelection } from '@/data/selection';
 import { useShow } from '@/data/show';
 import { Button, Check, Choice, Field, Pick, Text, count } from '@/ui';
@@ -17,7 +17,10 @@ export function Labels() {
   const machines = useSelection(machineSelection);
   const lamps = useSelection(rigSelection);
   const [what, setWhat] = useState<LabelKind>('nodes');
-  const [sheet, setSheet] = useState<LabelSheet>(LABEL_SHEETS[0]);
+  const paper = usePreference(paperSize);
+  const [picked, setSheet] = useState<LabelSheet>();
+  const sheets = LABEL_SHEETS.filter((one) => paperOf(one) === paper);
+  const sheet = picked && sheets.includes(picked) ? picked : sheets[0]!;
   const [skip, setSkip] = useState('0');
   const [cases, setCases] = useState(false);
   const [trouble, setTrouble] = useState('');
@@ -54,7 +57,7 @@ export function Labels() {
       </Text>
       <Pick
         label="Sheet"
-        options={LABEL_SHEETS.map((value) => ({
+        options={sheets.map((value) => ({
           value,
           label: `${value}: ${SHEETS[value].width} × ${SHEETS[value].height} mm`,
         }))}

@@ -3,12 +3,14 @@ import { useRef, useState } from 'react';
 import { View } from 'react-native';
 import { PROOF_PARTS, type Proof, type ProofPart } from '@taxiarch/core/records';
 import { PROOF_FORMATS } from '@taxiarch/core/contract';
-import { personName } from '@/data/preferences';
+import { PAPERS, type Paper } from '@taxiarch/core/proof';
+import { paperSize, personName, usePreference } from '@/data/preferences';
 import { checkFile, proofAddress, saveFile, signProof } from '@/data/proof';
 import { useShow } from '@/data/show';
 import {
   Button,
   Check,
+  Choice,
   Field,
   Fold,
   Notice,
@@ -99,7 +101,7 @@ function CheckFile() {
   );
 }
 
-function Sign({ parts }: { parts: readonly ProofPart[] }) {
+function Sign({ parts, paper }: { parts: readonly ProofPart[]; paper: Paper }) {
   const [name, setName] = useState(personName.read());
   const [role, setRole] = useState('');
   const [words, setWords] = useState('');
@@ -109,7 +111,7 @@ function Sign({ parts }: { parts: readonly ProofPart[] }) {
     setTrouble('');
     setBusy(true);
     try {
-      await signProof({ name: name.trim(), role: role.trim(), words: words.trim(), parts });
+      await signProof({ name: name.trim(), role: role.trim(), words: words.trim(), parts, paper });
     } catch (error) {
       setTrouble((error as Error).message);
     }
@@ -138,6 +140,7 @@ export function ProofPage() {
   const [parts, setParts] = useState<readonly ProofPart[]>(PROOF_PARTS);
   const [trouble, setTrouble] = useState('');
   const [making, setMaking] = useState('');
+  const paper = usePreference(paperSize) as Paper;
   if (!loaded) return <PageShape />;
   const signed = [...records.proof].sort((a, b) => b.rev - a.rev);
   const [last] = signed;
@@ -145,7 +148,7 @@ export function ProofPage() {
     setTrouble('');
     setMaking(format);
     try {
-      await saveFile('draftProof', { format, parts });
+      await saveFile('draftProof', { format, parts, paper });
     } catch (error) {
       setTrouble((error as Error).message);
     }
@@ -184,9 +187,15 @@ export function ProofPage() {
                 />
               ))}
             </View>
+            <Choice
+              label="Paper"
+              options={PAPERS.map((value) => ({ value, label: value === 'Letter' ? 'US Letter' : value }))}
+              value={paper}
+              onChange={(value) => paperSize.write(value)}
+            />
             {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
           </Section>
-          <Sign parts={parts} />
+          <Sign parts={parts} paper={paper} />
         </View>
         <View className={wide ? 'flex-1 gap-4' : 'gap-4'}>
           {signed.length > 0 && (
