@@ -30,7 +30,7 @@ export default defineConfig({
     // What a wide screen lays out otherwise; the rest is the same code on both.
     {
       name: 'wide',
-      testMatch: /(access|areas|lamps|arrivals)\.spec/,
+      testMatch: /(access|areas|lamps|arrivals|tour)\.spec/,
       // Nothing in these depends on how wide the screen is, and they take long.
       grepInvert: /the server goes|to stay taken|leads to what it counts/,
       use: { viewport: { width: 1280, height: 800 } },

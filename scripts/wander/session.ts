@@ -38,6 +38,8 @@ export class Session {
   private readonly done: Step[] = [];
   private offline = false;
   page!: Page;
+  /** The first window, while the person is in a second one */
+  private first: Page | undefined;
 
   private constructor(
     private readonly context: BrowserContext,
@@ -94,10 +96,26 @@ export class Session {
   async step(step: Step): Promise<Failure | undefined> {
     this.done.push(step);
     if (step.kind === 'offline') this.offline = true;
-    await doStep(this.page, step, this.base);
+    if (step.kind === 'window') await this.changeWindow();
+    else await doStep(this.page, step, this.base);
     if (step.kind === 'online') this.offline = false;
     const why = await this.look();
     return why === undefined ? undefined : { why, steps: [...this.done], at: this.page.url() };
+  }
+
+  private async changeWindow(): Promise<void> {
+    if (this.first) {
+      const second = this.page;
+      this.page = this.first;
+      this.first = undefined;
+      await second.close();
+      await this.page.bringToFront();
+      return;
+    }
+    this.first = this.page;
+    this.page = await this.context.newPage();
+    await this.page.setViewportSize(this.first.viewportSize()!);
+    await this.page.goto(this.first.url());
   }
 
   private async look(): Promise<string | undefined> {

@@ -7,7 +7,17 @@ export type Step =
   | { readonly kind: 'tap' | 'type' | 'choose'; readonly control: string; readonly nth: number; readonly value: string }
   | { readonly kind: 'open'; readonly value: string }
   | {
-      readonly kind: 'back' | 'forward' | 'reload' | 'turn' | 'offline' | 'online' | 'jump' | 'escape';
+      readonly kind:
+        | 'back'
+        | 'forward'
+        | 'reload'
+        | 'turn'
+        | 'offline'
+        | 'online'
+        | 'jump'
+        | 'press'
+        /** Opens a second window at the same address, or closes it and comes back to the first */
+        | 'window';
       readonly value: string;
     };
 
@@ -84,6 +94,9 @@ const PATHS = [
   ],
 ];
 
+/** Keys that do the same everywhere */
+const KEYS = ['Escape', 'Control+z', 'Control+Shift+z', 'Control+a', 'ArrowDown', 'ArrowUp', ' ', 'Tab', 'Enter'];
+
 interface Control {
   readonly name: string;
   readonly nth: number;
@@ -127,6 +140,8 @@ const WEIGHTS = {
   open: 4,
   area: 6,
   jump: 2,
+  press: 4,
+  window: 2,
 } as const;
 
 export async function nextStep(page: Page, random: Random, offline: boolean): Promise<Step> {
@@ -134,6 +149,8 @@ export async function nextStep(page: Page, random: Random, offline: boolean): Pr
   const what = random.weighted(WEIGHTS);
   if (what === 'open') return offline ? { kind: 'back', value: '' } : { kind: 'open', value: random.pick(PATHS) };
   if (what === 'reload' && offline) return { kind: 'online', value: '' };
+  if (what === 'press') return { kind: 'press', value: random.pick(KEYS) };
+  if (what === 'window' && offline) return { kind: 'online', value: '' };
   if (what === 'jump') return { kind: 'jump', value: random.pick(TYPED) };
   if (what === 'area')
     return { kind: 'tap', control: random.pick(['Rig', 'Wire', 'Flow', 'Listen', 'Prove']), nth: 0, value: '' };
@@ -191,8 +208,10 @@ export async function doStep(page: Page, step: Step, base: string): Promise<void
       await page.keyboard.press('/');
       await page.keyboard.type(step.value.slice(0, 40));
       return page.keyboard.press('Enter');
-    case 'escape':
-      return page.keyboard.press('Escape');
+    case 'press':
+      return page.keyboard.press(step.value);
+    case 'window':
+      return;
     case 'tap': {
       const element = await find(page, step.control, step.nth);
       await element?.scrollIntoViewIfNeeded(patience).catch(() => undefined);

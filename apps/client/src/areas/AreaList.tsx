@@ -3,7 +3,7 @@ import { usePathname } from 'expo-router';
 import { Activity, useState, type ComponentType } from 'react';
 import { View } from 'react-native';
 import { useSelectThere } from '@/data/exchange';
-import { useWide } from '@/ui';
+import { useScrollMemory, useWide } from '@/ui';
 import { FlowTools } from './flow/FlowTools';
 import { LampList, LinksPage, MachineList, RoutesPage, SendersPage, UniverseList } from './lists';
 import { ProveTools } from './prove/ProveTools';
@@ -33,6 +33,16 @@ function SelectedElsewhere() {
   return null;
 }
 
+/** A list that is scrolled as it was left, also after a reload. */
+function KeptList({ name, List }: { name: string; List: ComponentType }) {
+  const root = useScrollMemory(name, true);
+  return (
+    <div ref={root} style={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
+      <List />
+    </div>
+  );
+}
+
 /** Lists that were shown once stay as they were left. */
 export function AreaList() {
   const wide = useWide();
@@ -47,7 +57,7 @@ export function AreaList() {
       {telling}
       {opened.map((List, i) => (
         <Activity key={i} mode={List === now ? 'visible' : 'hidden'}>
-          <List />
+          <KeptList name={`list ${LISTS.findIndex(([, one]) => one === List)}`} List={List} />
         </Activity>
       ))}
     </View>

@@ -135,3 +135,14 @@ export const openShipped = (show: ShippedShow): Promise<Edit> =>
   written((author) => call('openShipped', { body: { author, show } }));
 
 export const takeBack = (way: 'undo' | 'redo'): Promise<Edit> => written((author) => call(way, { body: { author } }));
+
+/** Undo or redo by a key: says so where there is nothing to do, or why it can't be done. */
+export async function undoByKey(way: 'undo' | 'redo'): Promise<void> {
+  try {
+    const history = await call('history', { query: { author: await whoIsHere(), newest: 1 } });
+    if (history[way] === null) return noteLastEdit(`Nothing of yours to ${way}`);
+    await takeBack(way);
+  } catch (error) {
+    noteLastEdit((error as Error).message.replace(/\.$/, ''));
+  }
+}

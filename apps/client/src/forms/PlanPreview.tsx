@@ -15,6 +15,8 @@ interface Props {
   plan: Result<Plan>;
   /** What the button says: “Add 12 lamps” */
   act: string;
+  /** Lines shown at once, where there is little room */
+  most?: number;
   /** After it was written; where one goes from here, so not for who has gone somewhere else meanwhile. */
   onDone?: (() => void) | undefined;
   /** After it was written, wherever one is by then. */
@@ -23,7 +25,7 @@ interface Props {
   onWriting?: (writing: boolean) => void;
 }
 
-export function PlanPreview({ plan, act, onDone, onWritten, onWriting }: Props) {
+export function PlanPreview({ plan, act, most = MOST_LINES, onDone, onWritten, onWriting }: Props) {
   const show = useShow();
   const [trouble, setTrouble] = useState('');
   const [writing, setWriting] = useState(false);
@@ -57,7 +59,7 @@ export function PlanPreview({ plan, act, onDone, onWritten, onWriting }: Props) 
         What would be written
       </Text>
       <View>
-        {lines.slice(0, MOST_LINES).map(({ subject, before, after }, i) => (
+        {lines.slice(0, most).map(({ subject, before, after }, i) => (
           <View key={i} className="min-h-8 flex-row items-center gap-2 border-b border-line py-1">
             <Text numberOfLines={1} className="flex-1">
               {subject}
@@ -69,7 +71,7 @@ export function PlanPreview({ plan, act, onDone, onWritten, onWriting }: Props) 
             </Text>
           </View>
         ))}
-        {lines.length > MOST_LINES && <Text kind="small">and {lines.length - MOST_LINES} more.</Text>}
+        {lines.length > most && <Text kind="small">and {lines.length - most} more.</Text>}
       </View>
       {brings.length > 0 && (
         <View className="gap-1">

@@ -28,3 +28,4 @@ export * from './ListKeys';
 export * from './lazyPart';
 export * from './PageShape';
 export * from './frame/history';
+export { useScrollMemory } from './frame/scrollMemory';

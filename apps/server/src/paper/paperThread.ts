@@ -19,7 +19,7 @@ import {
   tableSize,
   textWidth,
 } from '@taxiarch/core/proof';
-import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { Content, CustomTableLayout, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { DEJAVU, FIRA, fontsIn, Letters, MAIN_FONT, NO_LETTER } from './letters';
 
 export type PaperOrder =
@@ -55,8 +55,16 @@ const LIST_SIZE = 9;
 /** Points of a millimetre */
 const MM = 72 / 25.4;
 const MARGIN = 40;
-/** Left and right of the text of a cell, points */
+/** Right of the text of a cell, points */
 const CELL_PADDING = 8;
+/** A line under the heads, hairlines under the rows, nothing between columns */
+const HAIRLINES: CustomTableLayout = {
+  vLineWidth: () => 0,
+  hLineWidth: (i) => (i === 0 ? 0 : i === 1 ? 1 : 0.5),
+  hLineColor: (i) => (i === 1 ? '#111' : '#999'),
+  paddingLeft: () => 0,
+  paddingRight: () => CELL_PADDING,
+};
 
 const points = (paper: Paper): { width: number; height: number } => {
   const [width, height] = PAPER_SIZES[paper];
@@ -94,7 +102,7 @@ function tableContent({ head, rows }: Extract<Block, { kind: 'table' }>, availab
         ...rows.map((row) => row.map((one) => ({ text: letters.set(one) }))),
       ],
     },
-    layout: 'lightHorizontalLines',
+    layout: HAIRLINES,
     fontSize: size,
     margin: [0, 4, 0, 8],
   };

@@ -2,9 +2,8 @@
 import { usePathname } from 'expo-router';
 import { useEffect, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
-import { noteLastEdit } from '@/data/lastEdit';
 import { useHot } from '@/data/live';
-import { takeBack } from '@/data/show';
+import { undoByKey } from '@/data/show';
 import { keysAllTaken } from '../listRange';
 import { useColour } from '../theme';
 import { useWide } from '../wide';
@@ -51,7 +50,7 @@ export function Frame({ list, tools, children }: Props) {
       } else if (event.key === 'Escape') setJumping(false);
       else if (way && !typing) {
         event.preventDefault();
-        takeBack(way).catch((error: Error) => noteLastEdit(error.message.replace(/\.$/, '')));
+        void undoByKey(way);
       }
     };
     addEventListener('keydown', onKey);

@@ -5,6 +5,9 @@ const STORED = 'scrolled';
 /** A list that fills late is given this long to reach its place, ms. */
 const PATIENCE_MS = 3000;
 
+/** Pages whose offsets are kept; those left longest ago are forgotten first. */
+const MOST_PAGES = 200;
+
 /** By page address and place of the scrolled element in the page */
 type Offsets = Record<string, Record<string, number>>;
 
@@ -29,6 +32,14 @@ function placeOf(element: Element, root: Element): string {
 
 const elementAt = (place: string, root: Element): Element | undefined =>
   place === '' ? root : place.split('.').reduce<Element | undefined>((at, step) => at?.children[Number(step)], root);
+
+function keep(address: string, place: string, top: number): void {
+  const its = { ...offsets[address], [place]: top };
+  // Written last, it is forgotten last.
+  delete offsets[address];
+  offsets[address] = its;
+  for (const oldest of Object.keys(offsets).slice(0, -MOST_PAGES)) delete offsets[oldest];
+}
 
 /** Scrolls back to the kept offsets, again and again while content is still coming. Returns what ends it. */
 function restore(root: Element, kept: Readonly<Record<string, number>>): () => void {
@@ -62,7 +73,7 @@ export function useScrollMemory(address: string, always: boolean): RefObject<HTM
     const end = kept && (returning || always) ? restore(element, { ...kept }) : undefined;
     const note = ({ target }: Event) => {
       if (target instanceof Element && target.clientHeight > 0)
-        (offsets[address] ??= {})[placeOf(target, element)] = target.scrollTop;
+        keep(address, placeOf(target, element), target.scrollTop);
     };
     element.addEventListener('scroll', note, { capture: true, passive: true });
     return () => {

@@ -82,7 +82,7 @@ export function Arrange({ ids, view, first }: { ids: readonly string[]; view: Pl
           </View>
         </View>
       )}
-      <PlanPreview plan={plan} act={`Line up ${ids.length}`} />
+      <PlanPreview plan={plan} act={`Line up ${ids.length}`} most={2} />
     </View>
   );
 }

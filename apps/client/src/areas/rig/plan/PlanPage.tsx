@@ -120,6 +120,14 @@ export function PlanPage() {
   const runs = marks.filter(({ end }) => end).length;
   const content = `${count(marks.length - runs, 'lamp')}${runs > 0 ? ` and ${count(runs, 'run')} of pixels` : ''}`;
   const first = lamps[0] ? spotOf(side, lamps[0].lamp) : ([0, 0] as const);
+  const panel = arranging && lamps.length > 0 && (
+    <ScrollView
+      className={wide ? 'w-[340px] flex-none border-l border-line' : 'max-h-[70%] flex-none border-t border-line'}
+      contentContainerClassName="gap-2 p-4"
+    >
+      <Arrange key={`${side} ${chosen.join()}`} ids={chosen} view={side} first={first} />
+    </ScrollView>
+  );
   return (
     <View className="flex-1 bg-ground">
       <View className="gap-2 px-4 pb-2 pt-3">
@@ -131,65 +139,61 @@ export function PlanPage() {
         <Choice label="Side" options={SIDES} value={side} onChange={setSide} />
       </View>
       <View className={`flex-1 ${wide ? 'flex-row' : ''}`}>
-        <div
-          ref={holder}
-          style={{ flex: 1, minHeight: 160, position: 'relative', touchAction: 'none', overflow: 'hidden' }}
-        >
-          <PlanPicture
-            size={size}
-            marks={marks}
-            regions={regions}
-            chosen={chosenSet}
-            keyOf={keyOf}
-            moving={moving}
-            label={`Plan with ${content}`}
-          />
-        </div>
-        {arranging && lamps.length > 0 && (
-          <ScrollView
-            className={wide ? 'w-[340px] flex-none border-l border-line' : 'max-h-[60%] flex-none border-t border-line'}
-            contentContainerClassName="gap-2 p-4"
+        <View className="flex-1">
+          <div
+            ref={holder}
+            style={{ flex: 1, minHeight: 160, position: 'relative', touchAction: 'none', overflow: 'hidden' }}
           >
-            <Arrange key={`${side} ${chosen.join()}`} ids={chosen} view={side} first={first} />
-          </ScrollView>
-        )}
-      </View>
-      <View className="gap-2 border-t border-line bg-surface px-4 py-2">
-        {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
-        <View className="flex-row items-center gap-2">
-          <View className="flex-1">
-            <Choice label="Tool" options={TOOLS} value={tool} onChange={setTool} />
-          </View>
-          <View className="w-28">
-            <Pick label="Snap" hideLabel options={SNAPS} value={step} onChange={setStep} />
+            <PlanPicture
+              size={size}
+              marks={marks}
+              regions={regions}
+              chosen={chosenSet}
+              keyOf={keyOf}
+              moving={moving}
+              label={`Plan with ${content}`}
+            />
+          </div>
+          {!wide && panel}
+          <View className="gap-2 border-t border-line bg-surface px-4 py-2">
+            {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
+            <View className="flex-row items-center gap-2">
+              <View className="flex-1">
+                <Choice label="Tool" options={TOOLS} value={tool} onChange={setTool} />
+              </View>
+              <View className="w-28">
+                <Pick label="Snap" hideLabel options={SNAPS} value={step} onChange={setStep} />
+              </View>
+            </View>
+            <View className="flex-row gap-2">
+              <Button label="See all" onPress={reset} />
+              {lamps.length > 0 ? (
+                <>
+                  <Button label="None" onPress={() => rigSelection.set([])} />
+                  <Button
+                    label={allLocked ? 'Unlock' : 'Lock'}
+                    onPress={() => void write(setLocked(show, chosen, !allLocked))}
+                  />
+                  <Button
+                    label={arranging ? 'Close' : 'Line up'}
+                    look="main"
+                    grow
+                    onPress={() => setArranging(!arranging)}
+                  />
+                </>
+              ) : (
+                <Text kind="small" className="flex-1">
+                  {tool === 'look'
+                    ? 'Drag to move about, two fingers or the wheel to zoom, tap a lamp to open it.'
+                    : tool === 'choose'
+                      ? 'Tap lamps, or drag a box over them.'
+                      : 'Drag a lamp to where it stands.'}
+                </Text>
+              )}
+            </View>
           </View>
         </View>
-        <View className="flex-row gap-2">
-          <Button label="See all" onPress={reset} />
-          {lamps.length > 0 ? (
-            <>
-              <Button label="None" onPress={() => rigSelection.set([])} />
-              <Button
-                label={allLocked ? 'Unlock' : 'Lock'}
-                onPress={() => void write(setLocked(show, chosen, !allLocked))}
-              />
-              <Button
-                label={arranging ? 'Close' : 'Line up'}
-                look="main"
-                grow
-                onPress={() => setArranging(!arranging)}
-              />
-            </>
-          ) : (
-            <Text kind="small" className="flex-1">
-              {tool === 'look'
-                ? 'Drag to move about, two fingers or the wheel to zoom, tap a lamp to open it.'
-                : tool === 'choose'
-                  ? 'Tap lamps, or drag a box over them.'
-                  : 'Drag a lamp to where it stands.'}
-            </Text>
-          )}
-        </View>
+        {wide && panel}
       </View>
     </View>
   );
