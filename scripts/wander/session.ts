@@ -122,7 +122,7 @@ export class Session {
     const { page } = this;
     // Someone else's page, a file, or out of the show's pages: the person comes back.
     if (!page.url().startsWith(this.base) || /^\/api\//.test(new URL(page.url()).pathname)) {
-      await page.goto(`${this.base}/`);
+      if (!this.offline) await page.goto(`${this.base}/`);
       return undefined;
     }
     const asked = performance.now();

@@ -189,6 +189,8 @@ export async function doStep(page: Page, step: Step, base: string): Promise<void
   const patience = { timeout: 3000 };
   switch (step.kind) {
     case 'back':
+      // Before the first page of the app there is nothing of ours.
+      if (!(await page.evaluate('navigation.canGoBack').catch(() => false))) return;
       return void (await page.goBack({ timeout: 10_000 }).catch(() => undefined));
     case 'forward':
       return void (await page.goForward({ timeout: 10_000 }).catch(() => undefined));

@@ -3,21 +3,33 @@ import { Followed, useFollowed } from './emitter';
 
 /** Seconds in which the page was awake: a phone that slept in a pocket shows it still. */
 const SHOWN_S = 20;
-const sentence = new Followed('');
+interface LastEdit {
+  /** Empty after a while */
+  readonly sentence: string;
+  /** It was an edit, so that it can be taken back. */
+  readonly isEdit: boolean;
+}
+const NOTHING: LastEdit = { sentence: '', isEdit: false };
+
+const last = new Followed(NOTHING);
 let timer: ReturnType<typeof setInterval> | undefined;
 
-export function noteLastEdit(said: string): void {
-  sentence.set(said);
+function show(next: LastEdit): void {
+  last.set(next);
   clearInterval(timer);
-  if (said === '') return;
+  if (next.sentence === '') return;
   let left = SHOWN_S;
   timer = setInterval(() => {
     left -= 1;
-    if (left === 0) noteLastEdit('');
+    if (left === 0) show(NOTHING);
   }, 1000);
 }
 
-export const forgetLastEdit = (): void => noteLastEdit('');
+export const noteLastEdit = (sentence: string): void => show({ sentence, isEdit: true });
 
-/** The sentence of the last edit; empty after a while. */
-export const useLastEdit = (): string => useFollowed(sentence);
+/** Says something in the same place that is no edit. */
+export const noteToPerson = (sentence: string): void => show({ sentence, isEdit: false });
+
+export const forgetLastEdit = (): void => show(NOTHING);
+
+export const useLastEdit = (): LastEdit => useFollowed(last);

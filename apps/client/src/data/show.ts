@@ -8,7 +8,7 @@ import { Patch, type PatchFinding, patchFindings } from '@taxiarch/core/patch';
 import { applyToRecords, type Edit, type ProposedChange } from '@taxiarch/core/edit';
 import { emptyShow, type ShowRecords } from '@taxiarch/core/records';
 import { call, fetchAddress } from './api';
-import { noteLastEdit } from './lastEdit';
+import { noteLastEdit, noteToPerson } from './lastEdit';
 import { feed } from './feed';
 import { whoIsHere } from './person';
 import { personName } from './preferences';
@@ -140,9 +140,9 @@ export const takeBack = (way: 'undo' | 'redo'): Promise<Edit> => written((author
 export async function undoByKey(way: 'undo' | 'redo'): Promise<void> {
   try {
     const history = await call('history', { query: { author: await whoIsHere(), newest: 1 } });
-    if (history[way] === null) return noteLastEdit(`Nothing of yours to ${way}`);
+    if (history[way] === null) return noteToPerson(`Nothing of yours to ${way}`);
     await takeBack(way);
   } catch (error) {
-    noteLastEdit((error as Error).message.replace(/\.$/, ''));
+    noteToPerson((error as Error).message.replace(/\.$/, ''));
   }
 }

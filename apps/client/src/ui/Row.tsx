@@ -13,7 +13,7 @@ export function Row({ href, chosen = false, children }: Props) {
   return (
     <Link href={href} asChild>
       <Pressable
-        className={`min-h-14 flex-row items-center gap-3 border-b border-line px-4 py-2 active:bg-raised ${chosen ? 'bg-raised' : ''}`}
+        className={`min-h-14 flex-row items-center gap-3 border-b border-line px-4 py-1 active:bg-raised ${chosen ? 'bg-raised' : ''}`}
       >
         {children}
       </Pressable>

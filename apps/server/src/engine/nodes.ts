@@ -191,28 +191,31 @@ export class NodeTable {
     return { addresses, ltp };
   }
 
-  /** Those of the plan, and the others, as they were first heard */
-  private inOrder(): { planned: Device[]; others: Device[] } {
+  /** Those of the plan, and the others, as they were first heard; two boxes at one address are two. */
+  private inOrder(now: number): { planned: Device[]; others: Device[] } {
     const planned: Device[] = [];
     const others: Device[] = [];
-    for (const device of this.byAddress.values())
-      if (!device.left) (this.isPlanned(device.address, device.mac) ? planned : others).push(device);
+    for (const device of this.devices.values()) {
+      // One that went while another box answers at its address is not told of any more.
+      const isElse = this.byAddress.get(device.address) !== device && this.isGone(device, now);
+      if (!device.left && !isElse) (this.isPlanned(device.address, device.mac) ? planned : others).push(device);
+    }
     return { planned, others };
   }
 
   /** Devices that answer and are not in {@link report} */
-  get more(): number {
-    return Math.max(0, this.inOrder().others.length - STRANGERS_REPORTED) + this.counted.size;
+  more(now: number): number {
+    return Math.max(0, this.inOrder(now).others.length - STRANGERS_REPORTED) + this.counted.size;
   }
 
   report(now: number, epoch: number): NodeReport[] {
-    const { planned, others } = this.inOrder();
+    const { planned, others } = this.inOrder(now);
     return this.describe([...planned, ...others.slice(0, STRANGERS_REPORTED)], now, epoch);
   }
 
   /** A page of all that are remembered, those of the plan first, and how many that are. */
   page(from: number, now: number, epoch: number): { nodes: NodeReport[]; count: number } {
-    const { planned, others } = this.inOrder();
+    const { planned, others } = this.inOrder(now);
     const all = [...planned, ...others];
     return { nodes: this.describe(all.slice(from, from + NODES_A_PAGE), now, epoch), count: all.length };
   }

@@ -107,7 +107,7 @@ export class Reports {
       listed: polling.listed,
       trouble: this.troubles.says(using, settings, now),
       nodes: nodes.report(now, epoch),
-      nodesMore: nodes.more,
+      nodesMore: nodes.more(now),
       discovered: discovered.report(epoch),
       discoveredMore: Math.max(0, discovered.count - ANNOUNCERS_REPORTED),
       membership: {

@@ -95,6 +95,18 @@ test('only the chosen are touched: those that are surely others neither show the
   await all.matching.end();
 });
 
+test('a phone that looks on while another ends it lights nothing again', async () => {
+  const all = made();
+  await all.roll.call({});
+  await all.matching.begin({ ...begin, lampIds: begin.lampIds.slice(0, 3) });
+  expect(held(all).size).toBeGreaterThan(0);
+  const ended = all.matching.end();
+  const looks = Array.from({ length: 3 }, () => all.matching.look());
+  await Promise.all([ended, ...looks]);
+  await all.matching.look();
+  expect([held(all).size, showing(all)]).toEqual([0, []]);
+});
+
 test('a tap that cannot be right asks, and is taken when the person is sure', async () => {
   const all = made();
   await all.roll.call({});

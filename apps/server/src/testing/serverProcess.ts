@@ -57,13 +57,18 @@ export class ServerProcess {
 
   /** Starts in a folder as it is. */
   static async startIn(folder: string, more: readonly string[] = [], port?: number): Promise<ServerProcess> {
+    const started = await this.begin(folder, more, port);
+    await Promise.race([started.until(() => started.said.includes('is ready')), started.ended]);
+    return started;
+  }
+
+  /** Starts in a folder as it is, and does not wait. */
+  static async begin(folder: string, more: readonly string[] = [], port?: number): Promise<ServerProcess> {
     const chosen = port ?? (await freePort());
     const udp = ['--sacn-port', String(udpPorts.sacn), '--artnet-port', String(udpPorts.artnet)];
     udp.push('--mdns-port', String(exchangePorts.mdns), '--citp-port', String(exchangePorts.citp));
     const child = spawn(process.execPath, [MAIN, '--port', String(chosen), '--data', folder, ...udp, ...more]);
-    const started = new ServerProcess(child, chosen);
-    await Promise.race([started.until(() => started.said.includes('is ready')), started.ended]);
-    return started;
+    return new ServerProcess(child, chosen);
   }
 
   private async until(met: () => boolean): Promise<void> {

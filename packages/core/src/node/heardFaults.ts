@@ -11,14 +11,18 @@ export interface HeardFault {
 }
 
 function* nodeFaults({ nodes }: Pick<Heard, 'nodes'>): Generator<HeardFault> {
-  for (const { address, mac, shortName, gone, alsoHere } of nodes)
-    if (!gone && alsoHere.length > 0)
-      yield {
-        key: `address ${address}`,
-        sentence: `${alsoHere.length + 1} boxes answer at ${address}: ${[mac, ...alsoHere].sort().join(' and ')}, one of them as ${shortName}.`,
-        mend: 'Give all but one of them another address: what is sent to this one reaches either, by chance.',
-        addresses: [address],
-      };
+  const shared = new Set<string>();
+  for (const { address, mac, shortName, gone, alsoHere } of nodes) {
+    if (gone || alsoHere.length === 0 || shared.has(address)) continue;
+    shared.add(address);
+    const names = nodes.flatMap((one) => (one.address === address && !one.gone ? one.shortName : []));
+    yield {
+      key: `address ${address}`,
+      sentence: `${alsoHere.length + 1} boxes answer at ${address}: ${[mac, ...alsoHere].sort().join(' and ')}${names.length > 1 ? ` (${names.join(', ')})` : `, one of them as ${shortName}`}.`,
+      mend: 'Give all but one of them another address: what is sent to this one reaches either, by chance.',
+      addresses: [address],
+    };
+  }
   const told = new Set<string>();
   for (const { address, mac, gone, alsoAt } of nodes) {
     if (gone || alsoAt.length === 0 || told.has(mac)) continue;

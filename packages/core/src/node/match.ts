@@ -8,7 +8,7 @@ import { type Drift, driftOf, shortNameOf } from './drift';
 export type MachineState = 'matched' | 'drifted' | 'missing' | 'stranger' | 'unseen';
 
 export interface MachineEntry {
-  /** The plan's id, or the address of a stranger */
+  /** The plan's id; of a stranger its address, or its hardware address where two have one address */
   readonly key: string;
   readonly name: string;
   readonly address: string;
@@ -37,7 +37,22 @@ export function heardMachines({ nodes, discovered, universes }: Heard): HeardMac
     one.name ||= name;
     return one;
   };
-  for (const node of nodes) at(node.address, node.shortName, node.firstSeen, node.lastSeen, node.gone).node = node;
+  for (const node of nodes) {
+    const { address, mac, shortName, firstSeen, lastSeen, gone } = node;
+    // Another box that answers at the same address is a machine of its own.
+    if (heard.get(address)?.node)
+      heard.set(`${address} ${mac}`, {
+        address,
+        name: shortName,
+        node,
+        sends: [],
+        announces: 0,
+        gone,
+        firstSeen,
+        lastSeen,
+      });
+    else at(address, shortName, firstSeen, lastSeen, gone).node = node;
+  }
   const stream = ({ key, streams }: UniverseReport) => {
     for (const { own, lost, address, name, firstSeen, lastSeen } of streams) {
       if (own || lost) continue;
@@ -144,6 +159,8 @@ export function matchMachines(
     'address',
     ({ address }) => address,
     (machine) => (unmarked(machine) ? known.get(machine)! : []),
+    // Of two boxes at one address the one that was there first.
+    (a, b) => (b.firstSeen < a.firstSeen ? b : a),
   );
   pass(
     'name',
@@ -168,10 +185,17 @@ export function matchMachines(
       drift,
     };
   });
+  const keys = new Set<string>();
+  /** Its address; its hardware address where another stranger has that. */
+  const strangerKey = ({ address, node }: HeardMachine): string => {
+    const key = keys.has(address) && node ? node.mac : address;
+    keys.add(key);
+    return key;
+  };
   const strangers = [...free]
     .filter(({ gone }) => !gone)
     .map((one): MachineEntry => ({
-      key: one.address,
+      key: strangerKey(one),
       name: one.name || one.address,
       address: one.address,
       plan: undefined,

@@ -29,7 +29,7 @@ import { nightFerry } from '../demo';
 import { MODELS } from '../library';
 import { plainPort } from '../machine';
 import { recordsAfter } from '../edit';
-import type { Machine, ShowRecords } from '../records';
+import { type Machine, PLAIN_MACHINE, type ShowRecords } from '../records';
 
 const ferry = nightFerry();
 const universes = new Map(ferry.universe.map((one) => [one.number, one]));
@@ -369,4 +369,38 @@ describe('what stays with the front panel', () => {
 
   test('a model without a choice asks for nothing', () =>
     expect(setByHand({ ports: [{ ...plainPort(1, 1), merge: 'none' }] }, model('Pair 2'))).toEqual([]));
+});
+
+describe('two boxes at one address', () => {
+  const box = (mac: string, shortName: string, firstSeen: number) =>
+    ({
+      ...{ address: '10.0.0.9', mac, shortName, longName: '', ports: [], gone: false, dhcp: false, mask: '255.0.0.0' },
+      ...{ kind: 'node', firmware: '', alsoHere: ['the other'], alsoAt: [], partOf: '', firstSeen, lastSeen: 90 },
+    }) as unknown as NodeReport;
+  const heard = heardMachines({
+    nodes: [box('02:00:00:00:00:01', 'One', 10), box('02:00:00:00:00:02', 'Two', 20)],
+    discovered: [],
+    universes: [],
+  });
+
+  test('are listed as two strangers, each with its hardware address and a page of its own', () => {
+    const entries = matchMachines({ machine: [], model: [], universe: [] }, heard);
+    expect(entries.map(({ key, name, heard: one }) => [key, name, one!.node!.mac])).toEqual([
+      ['10.0.0.9', 'One', '02:00:00:00:00:01'],
+      ['02:00:00:00:00:02', 'Two', '02:00:00:00:00:02'],
+    ]);
+  });
+
+  test('a planned machine of that address is the one that was there first; the other is a stranger', () => {
+    const plan = {
+      ...PLAIN_MACHINE,
+      ...{ id: 'm', rev: 1, name: 'Planned', kind: 'node' as const },
+      interfaces: [{ name: '', mac: '', addresses: [{ way: 'fixed' as const, address: '10.0.0.9', prefix: 8 }] }],
+    };
+    const entries = matchMachines({ machine: [plan], model: [], universe: [] }, heard);
+    expect(entries.map(({ key, heard: one, state }) => [key, one!.name, state])).toEqual([
+      ['m', 'One', 'drifted'],
+      ['10.0.0.9', 'Two', 'stranger'],
+    ]);
+  });
 });

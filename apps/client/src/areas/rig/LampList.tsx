@@ -185,7 +185,7 @@ const LampRow = memo(function LampRow({
       aria-checked={on}
       aria-label={label}
       onPress={() => rigSelection.toggle(lamp.id)}
-      className={`min-h-14 flex-row items-center gap-3 border-b border-line px-4 py-2 ${on ? 'bg-raised' : ''}`}
+      className={`min-h-14 flex-row items-center gap-3 border-b border-line px-4 py-1 ${on ? 'bg-raised' : ''}`}
     >
       {inside}
     </Pressable>

@@ -8,7 +8,7 @@ import { Button } from '../Button';
 import { Text } from '../Text';
 
 export function DoneBar() {
-  const sentence = useLastEdit();
+  const { sentence, isEdit } = useLastEdit();
   const [trouble, setTrouble] = useState('');
   if (sentence === '') return null;
   const undone = sentence.startsWith('Undid');
@@ -29,7 +29,7 @@ export function DoneBar() {
       <Text className="flex-1" numberOfLines={2} tone={trouble === '' ? undefined : 'fault'}>
         {trouble || `${sentence}.`}
       </Text>
-      <Button label={undone ? 'Redo' : 'Undo'} onPress={() => void undo()} />
+      {isEdit && <Button label={undone ? 'Redo' : 'Undo'} onPress={() => void undo()} />}
       <Button label="Put away" icon={X} iconOnly look="bare" onPress={forgetLastEdit} />
     </View>
   );
