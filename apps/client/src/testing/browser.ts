@@ -30,3 +30,6 @@ if (typeof document !== 'undefined') {
   Object.defineProperty(document, 'fonts', { value: { ready: Promise.resolve() } });
   HTMLCanvasElement.prototype.getContext = (() => drawing) as unknown as HTMLCanvasElement['getContext'];
 }
+
+// How the page was come to: by its address.
+performance.getEntriesByType ??= () => [];

@@ -179,6 +179,37 @@ test('the feed brings merged levels with their owners, sixty times a second at m
   client.socket.close();
 });
 
+test('a universe that is only watched is joined and heard, with a name of 64 bytes and reserved bits set', async () => {
+  const universe = 31_234;
+  const key = wireKey({ protocol: 'sacn', number: universe });
+  const bytes = encodeData(
+    levelsFrom({ cid: new Uint8Array(16).fill(9), sourceName: 'x', universe, slots: Uint8Array.of(77) }),
+  );
+  // ANSI E1.31-2018, 6.2.2 and 6.2.6: no NUL at the end of the name; options that nobody has given a meaning yet.
+  bytes.fill(0x4e, 44, 108);
+  bytes[112] = 0x1f;
+  const socket = await openSocket('127.0.0.1', 0);
+  socket.setMulticastInterface('127.0.0.1');
+  let sequence = 0;
+  const sending = setInterval(() => {
+    bytes[111] = sequence = (sequence + 1) & 0xff;
+    socket.send(bytes, udpPorts.sacn, `239.255.${universe >> 8}.${universe & 255}`);
+  }, 50);
+  const client = await Client.open('curious');
+  client.socket.send(JSON.stringify({ type: 'watch', keys: [key] }));
+  await eventually(
+    () => client.last()?.values[0],
+    (value) => value === 77,
+  );
+  const heard = await eventually(
+    () => universeOf(key),
+    (one) => one !== undefined,
+  );
+  expect(heard!.streams).toMatchObject([{ name: 'N'.repeat(64), repeats: 0 }]);
+  clearInterval(sending);
+  client.socket.close();
+});
+
 test('a feed request that makes no sense ends that feed only', async () => {
   const client = await Client.open('confused');
   const closed = new Promise<number>((done) => client.socket.once('close', done));

@@ -6,6 +6,7 @@ import { formatAddress } from '@taxiarch/core/address';
 import { addBlocks, gapForBlocks, readStart, type BulkRequest } from '@taxiarch/core/patch';
 import { ok, refuse, type Result } from '@taxiarch/core/result';
 import { useDraft } from '@/forms/draft';
+import { useLive } from '@/data/live';
 import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
 import { Button, Field, Notice, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
@@ -34,6 +35,54 @@ const howMany = (typed: string): number | undefined => {
   const number = typed.trim() === '' ? 0 : wholeFrom(typed);
   return number !== undefined && number >= 0 && number <= MOST_BLOCKS ? number : undefined;
 };
+
+/** The blocks of the show, and whether data is received on the universe of each. */
+function BlocksNow() {
+  const { patch } = useShow();
+  const live = useLive();
+  const blocks = patch
+    .all()
+    .filter(({ type, run }) => !run && type.kind === 'media')
+    .sort((a, b) => a.lamp.number - b.lamp.number);
+  const fed = new Set(
+    live?.universes.flatMap(({ show, streams }) => (show !== null && streams.some(({ lost }) => !lost) ? [show] : [])),
+  );
+  if (blocks.length === 0) return null;
+  return (
+    <Section title="Blocks in the show">
+      <View role="table" aria-label="Blocks in the show">
+        <View role="row" className="flex-row gap-3 border-b border-line pb-1">
+          {(['No.', 'Block', 'Address', 'Data'] as const).map((head, i) => (
+            <Text key={head} kind="small" className={COLUMNS[i]!}>
+              {head}
+            </Text>
+          ))}
+        </View>
+        {blocks.map(({ lamp, spans }) => {
+          const data = !live ? '…' : spans.some(({ universe }) => fed.has(universe)) ? 'received' : 'none';
+          return (
+            <View key={lamp.id} role="row" className="min-h-10 flex-row items-center gap-3 border-b border-line">
+              <Text kind="mono" className={COLUMNS[0]!}>
+                {lamp.number}
+              </Text>
+              <Text numberOfLines={1} className={COLUMNS[1]!}>
+                {lamp.name}
+              </Text>
+              <Text kind="mono" className={COLUMNS[2]!}>
+                {spans[0] ? formatAddress(spans[0]) : 'no address'}
+              </Text>
+              <Text tone={data === 'none' ? 'warn' : 'text'} className={COLUMNS[3]!}>
+                {data}
+              </Text>
+            </View>
+          );
+        })}
+      </View>
+    </Section>
+  );
+}
+
+const COLUMNS = ['w-12', 'flex-1', 'w-20', 'w-20'] as const;
 
 export function BlocksPage() {
   const show = useShow();
@@ -158,6 +207,7 @@ export function BlocksPage() {
         )}
         <PlanPreview plan={plan} act={`Address ${count(total, 'block')}`} onDone={clear} />
       </Section>
+      <BlocksNow />
     </Screen>
   );
 }
