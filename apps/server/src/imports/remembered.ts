@@ -21,6 +21,7 @@ export const hashOf = (row: Pick<ImportRow, 'fields' | 'state'>): string =>
 /** A row by what stays the same from one version of its file to the next. */
 export const lastingKey = (row: ImportRow): string => {
   if (row.kind === 'type') return `type ${typeName(row.type)}`;
+  if (row.kind === 'run') return row.key;
   const { incoming, before } = row;
   return incoming?.uuid ? `lamp ${incoming.uuid}` : `lamp ${incoming ? incoming.number : `gone ${before!.number}`}`;
 };

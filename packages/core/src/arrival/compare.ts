@@ -4,7 +4,7 @@ import { countOf } from '../edit';
 import { addressesOf, formatAll, lampName, type Rig } from '../patch';
 import type { FixtureType, Lamp, Place, ShowRecords } from '../records';
 import { guidOf } from './guid';
-import { SAID, type Incoming, type IncomingLamp, type Said } from './incoming';
+import { SAID, type Incoming, type IncomingLamp, type IncomingRun, type Said } from './incoming';
 import { typeChanges, type FieldChange } from './modeChanges';
 import { lightOf, type PatchDifference, patchDifferences, type PatchSide } from './patchDifferences';
 import { mergedType, sameType, typeName, underFreeId } from './types';
@@ -36,7 +36,12 @@ export interface TypeRow extends RowOf {
   readonly type: FixtureType;
 }
 
-export type ImportRow = LampRow | TypeRow;
+export interface RunRow extends RowOf {
+  readonly kind: 'run';
+  readonly incoming: IncomingRun;
+}
+
+export type ImportRow = LampRow | TypeRow | RunRow;
 
 interface Known {
   readonly types: ReadonlyMap<string, FixtureType>;
@@ -183,13 +188,15 @@ function typeRows(records: ShowRecords, types: readonly FixtureType[]): TypeRow[
 function withoutRuns<I extends Incoming>({ run: runs }: Pick<ShowRecords, 'run'>, incoming: I): I {
   const ids = new Set(runs.map(({ id }) => guidOf(id)));
   const lamps = incoming.lamps.filter(({ uuid }) => !uuid || !ids.has(uuid));
-  const count = incoming.lamps.length - lamps.length;
+  const fresh = (incoming.runs ?? []).filter(({ run }) => !ids.has(guidOf(run.id)));
+  const count = incoming.lamps.length - lamps.length + (incoming.runs?.length ?? 0) - fresh.length;
   if (count === 0) return incoming;
   const used = new Set(lamps.map(({ typeId }) => typeId));
   const note = `${countOf(count, 'run')} of pixels that the show has ${count === 1 ? 'is' : 'are'} in the file; ${count === 1 ? 'it stays' : 'they stay'} as the show has ${count === 1 ? 'it' : 'them'}.`;
   return {
     ...incoming,
     lamps,
+    runs: fresh,
     types: incoming.types.filter(({ id }) => used.has(id)),
     notes: [...incoming.notes, note],
   };
@@ -208,6 +215,15 @@ export function besideShow<I extends Incoming>(records: ShowRecords, all: I): I 
   const lamps = incoming.lamps.map((lamp) => ({ ...lamp, typeId: ids.get(lamp.typeId) ?? lamp.typeId }));
   return { ...incoming, types, lamps };
 }
+
+const runRow = (coming: IncomingRun): RunRow => ({
+  kind: 'run',
+  key: `run ${coming.run.id}`,
+  state: 'added',
+  incoming: coming,
+  subject: `${coming.run.number} ${coming.run.name}`,
+  fields: [{ field: 'pixels', was: '', is: `${coming.run.count} at ${formatAll(coming.addresses)}` }],
+});
 
 export function compareRig({ records }: Rig, all: Incoming): ImportRow[] {
   const incoming = besideShow(records, all);
@@ -253,6 +269,7 @@ export function compareRig({ records }: Rig, all: Incoming): ImportRow[] {
       records,
       incoming.types.filter(({ unknown }) => !unknown),
     ),
+    ...(incoming.runs ?? []).map(runRow),
     ...rows.sort((a, b) => numberOf(a) - numberOf(b)),
   ];
 }

@@ -1,6 +1,6 @@
 /** A rig as something from outside tells it. */
 import type { SlotAddress } from '../address';
-import type { FixtureType, Lamp } from '../records';
+import type { FixtureType, Lamp, PixelRun } from '../records';
 
 /** What papers and files of others say of a lamp in words */
 export const SAID = [
@@ -35,10 +35,20 @@ export interface IncomingLamp extends Readonly<Partial<Record<Said, string | und
   readonly z?: number | undefined;
 }
 
+/** A run of pixels, as our own files hold it. */
+export interface IncomingRun {
+  readonly run: PixelRun;
+  /** Where each of its universes begins, in order */
+  readonly addresses: readonly SlotAddress[];
+  /** Name of its place; empty for none */
+  readonly place: string;
+}
+
 export interface Incoming {
   /** The types that the lamps need */
   readonly types: readonly FixtureType[];
   readonly lamps: readonly IncomingLamp[];
+  readonly runs?: readonly IncomingRun[];
   /** What could not be taken over, in sentences */
   readonly notes: readonly string[];
   /** Name of the kept file, if its other parts are to go out again */

@@ -15,10 +15,10 @@ import {
   placesOf,
   type Rig,
 } from '../patch';
-import { type FixtureType, type Lamp, type Place, PLAIN_LAMP } from '../records';
-import { addressesIn, besideShow, SAID_AS, type ImportRow, type LampRow, type TypeRow } from './compare';
+import { type FixtureType, type Lamp, type PixelRun, type Place, PLAIN_LAMP, type ShowRecords } from '../records';
+import { addressesIn, besideShow, SAID_AS, type ImportRow, type LampRow, type RunRow, type TypeRow } from './compare';
 import { isGuid } from './guid';
-import { SAID, type Incoming, type IncomingLamp } from './incoming';
+import { SAID, type Incoming, type IncomingLamp, type IncomingRun } from './incoming';
 import type { FieldChange } from './modeChanges';
 import { mergedType, sameType, typeName } from './types';
 
@@ -118,6 +118,18 @@ export interface ImportRequest {
   readonly leave?: ReadonlySet<string>;
 }
 
+/** A run as it can stand in this show: without its controller it begins at the address that it had. */
+function runFrom(
+  { run, addresses }: IncomingRun,
+  { machine }: ShowRecords,
+  id: string,
+  placeId: string | null,
+): PixelRun {
+  const [first] = addresses;
+  if (machine.some((one) => one.id === run.machineId) || !first) return { ...run, id, rev: 0, placeId };
+  return { ...run, id, rev: 0, placeId, machineId: null, output: null, start: { kind: 'at', ...first } };
+}
+
 /** What taking over the chosen rows would write. Types and places that they need come along. */
 export function planImport(
   rig: Rig,
@@ -141,7 +153,7 @@ export function planImport(
   const lampRows = rows.filter((row): row is LampRow => row.kind === 'lamp');
   const gone = new Set(lampRows.filter(({ state }) => state === 'gone').map(({ before }) => before!.id));
   const occupancy = new Occupancy(rig.patch, gone);
-  const ids = new Set(records.lamp.map(({ id }) => id));
+  const ids = new Set([...records.lamp, ...records.run].map(({ id }) => id));
   const lampChanges: Changes = [];
   const universes = new Set<number>();
   for (const { state, before, incoming: whole, subject, fields } of lampRows) {
@@ -193,6 +205,12 @@ export function planImport(
       before: '',
       after: before ? told.map(fieldText).join('; ') : `new, ${formatAll(addresses)}`,
     });
+  }
+  for (const { incoming: coming, subject } of rows.filter((row): row is RunRow => row.kind === 'run')) {
+    const run = runFrom(coming, records, ids.has(coming.run.id) ? newId() : coming.run.id, placeOf(coming.place));
+    for (const { universe } of coming.addresses) universes.add(universe);
+    lampChanges.push(added('run', run));
+    lines.push({ subject, before: '', after: `new, ${countOf(run.count, 'pixel')}` });
   }
   const missing = missingUniverses(records, universes, newId);
   const [show] = records.show;

@@ -50,7 +50,7 @@ const fieldChange = report('FieldChange', {
 /** One row of what a file would change. */
 const importRow = report('', {
   key: words(),
-  kind: word(['lamp', 'type', 'record']),
+  kind: word(['lamp', 'type', 'run', 'record']),
   state: word(['added', 'changed', 'gone', 'same']),
   subject: words(),
   fields: listOf(fieldChange),

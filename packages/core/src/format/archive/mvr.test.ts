@@ -39,14 +39,12 @@ test('a rig goes out, and comes into an empty show equal: numbers, types, modes,
   const empty = rigOf({ ...emptyShow(), show: ferry.show });
   const content = contentOf(writeMvr(ferry, none));
   expect(content.notes).toEqual([expect.stringMatching(/^19 fixtures without channels, so no lamps/)]);
-  const rows = compareRig(empty, content).filter((row) => row.kind === 'lamp');
+  const rows = compareRig(empty, content).filter(({ kind }) => kind !== 'type');
   expect(rows.every(({ state }) => state === 'added')).toBe(true);
   const plan = planImport(empty, { incoming: content, rows, sentence: 'Imported' }, newId);
   const after = recordsAfter(empty.records, plan.changes);
-  // Pixels are fixtures to whoever has no other word for them.
-  const runs = new Set(ferry.run.map(({ number }) => number));
-  expect(told({ ...after, lamp: after.lamp.filter(({ number }) => !runs.has(number)) })).toEqual(told(ferry));
-  expect(after.lamp.filter(({ number }) => runs.has(number))).toHaveLength(runs.size);
+  expect(told(after)).toEqual(told(ferry));
+  expect(after.run).toHaveLength(ferry.run.length);
   expect(patchFindings(rigOf(after).patch, after.universe)).toEqual([]);
 });
 
@@ -330,9 +328,36 @@ test('machines of the network and runs of pixels go out as fixtures with address
   const text = sceneOf(writeMvr(ferry, none));
   expect(text).toMatch(/<Network geometry="ethernet_1" ipv4="127\.0\.0\.\d+" subnetmask="255\.0\.0\.0" dhcp="off"\/>/);
   const run = ferry.run[0]!;
-  expect(contentOf(writeMvr(ferry, none)).lamps.find(({ number }) => number === run.number)).toMatchObject({
-    name: run.name,
-  });
+  expect(text).toContain(`<Fixture name="${run.name}"`);
+});
+
+test('runs of pixels come back as runs: with their controllers where those are, else at the addresses they had', () => {
+  const file = writeMvr(ferry, none);
+  const content = contentOf(file);
+  expect(content.lamps.some(({ number }) => number === ferry.run[0]!.number)).toBe(false);
+  const into = (records: ShowRecords) => {
+    const rig = rigOf(records);
+    const rows = compareRig(rig, content);
+    const plan = planImport(rig, { incoming: content, rows, sentence: 'Imported' }, newId);
+    return { rows, after: recordsAfter(records, plan.changes) };
+  };
+  const plain = ({ run: runs }: ShowRecords) =>
+    [...runs].map((run) => ({ ...run, rev: 0 })).sort((a, b) => a.number - b.number);
+  const back = into({ ...ferry, run: [], lamp: ferry.lamp });
+  expect(plain(back.after)).toEqual(plain(ferry));
+  expect(back.after.lamp).toHaveLength(ferry.lamp.length);
+
+  const alone = into({ ...emptyShow(), show: ferry.show });
+  expect(alone.after.run).toHaveLength(ferry.run.length);
+  const spans = (records: ShowRecords) =>
+    rigOf(records)
+      .patch.all()
+      .filter(({ run }) => run)
+      .map(({ lamp, spans: its }) => [lamp.number, its[0]!.universe, its[0]!.channel])
+      .sort(([a], [b]) => a! - b!);
+  expect(spans(alone.after)).toEqual(spans(ferry));
+  // The show that has them keeps its own.
+  expect(into(ferry).rows.filter(({ kind }) => kind === 'run')).toEqual([]);
 });
 
 test('a scene that goes out unchanged keeps every element as it was', () => {

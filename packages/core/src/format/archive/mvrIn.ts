@@ -3,8 +3,16 @@ import equal from 'fast-deep-equal';
 import { NO_ADDRESS, type SlotAddress } from '../../address';
 import { countOf } from '../../edit';
 import { ok, refuse, type Result } from '../../result';
-import type { FixtureMode, FixtureType } from '../../records';
-import { fitted, guidOf, type Incoming, type IncomingLamp, type TypeAndMode, unknownType } from '../../arrival';
+import type { FixtureMode, FixtureType, PixelRun } from '../../records';
+import {
+  fitted,
+  guidOf,
+  type Incoming,
+  type IncomingLamp,
+  type IncomingRun,
+  type TypeAndMode,
+  unknownType,
+} from '../../arrival';
 import { readGdtf } from './gdtf';
 import { matrixIn, readMatrix, within } from './matrix';
 import {
@@ -19,6 +27,7 @@ import {
   type Found,
   type Scene,
 } from './mvrScene';
+import { runsIn } from './mvrOthers';
 import { entryNamed } from './zip';
 import type { XmlElement } from './xml';
 
@@ -194,6 +203,21 @@ function addressesIn(fixture: XmlElement, name: string, notes: string[]): SlotAd
   return addresses;
 }
 
+/** Fixtures that stand for runs of pixels in a scene of ours become runs again. */
+function runsApart(
+  lamps: readonly IncomingLamp[],
+  known: readonly PixelRun[],
+): { plain: IncomingLamp[]; runs: IncomingRun[] } {
+  const byUuid = new Map(known.map((run) => [guidOf(run.id), run]));
+  const runs: IncomingRun[] = [];
+  const plain = lamps.filter(({ uuid, addresses = [], place = '' }) => {
+    const run = uuid ? byUuid.get(uuid) : undefined;
+    if (run) runs.push({ run, addresses, place });
+    return run === undefined;
+  });
+  return { plain, runs };
+}
+
 /** The rig in an MVR file. `progress` is told how many fixtures are read, of how many. */
 export function readMvr(
   bytes: Uint8Array,
@@ -276,6 +300,16 @@ export function readMvr(
     ...several(machines, (count) => `${count} without channels, so no lamps; kept in the scene`),
     ...othersIn(objects),
   ];
+  const { plain, runs } = runsApart(lamps, runsIn(opened.value.entries));
+  const used = new Set(plain.map(({ typeId }) => typeId));
+  const ofRuns = new Set(lamps.flatMap((lamp) => (plain.includes(lamp) || used.has(lamp.typeId) ? [] : [lamp.typeId])));
   if (lamps.length === 0) return refuse('not-understood', all[0] ?? 'The scene has no fixtures.');
-  return ok({ types: [...types.types.values()], lamps, notes: all, file: null, typeFiles: types.files });
+  return ok({
+    types: [...types.types.values()].filter(({ id }) => !ofRuns.has(id)),
+    lamps: plain,
+    runs,
+    notes: all,
+    file: null,
+    typeFiles: types.files,
+  });
 }

@@ -1,7 +1,16 @@
 /** What is no lamp and goes out as a fixture: runs of pixels, and machines of the network (MVR 1.6). */
 import type { SlotAddress } from '../../address';
 import { modeOfRun } from '../../pixel';
-import { PLAIN_LAMP, PLAIN_TYPE, type FixtureType, type Lamp, type Machine, type PixelRun } from '../../records';
+import type { Entries } from './zip';
+import {
+  checkRecord,
+  PLAIN_LAMP,
+  PLAIN_TYPE,
+  type FixtureType,
+  type Lamp,
+  type Machine,
+  type PixelRun,
+} from '../../records';
 
 /** A run of pixels as a fixture: each universe that it reaches into is an address block of its own. */
 export function outgoingRun(
@@ -37,6 +46,24 @@ export function outgoingRun(
     },
     addresses: segments.map(({ universe, channel }) => ({ universe, channel })),
   };
+}
+
+/** Entry of a scene of ours with its runs of pixels, which MVR has no place for. */
+export const RUNS = 'taxiarch-runs.json';
+
+export const runsEntry = (runs: readonly PixelRun[]): Record<string, Uint8Array> =>
+  runs.length === 0 ? {} : { [RUNS]: new TextEncoder().encode(JSON.stringify(runs)) };
+
+/** The runs that a scene of ours holds; what is not one is left out. */
+export function runsIn(entries: Entries): PixelRun[] {
+  const bytes = entries[RUNS];
+  if (!bytes) return [];
+  try {
+    const all: unknown = JSON.parse(new TextDecoder().decode(bytes));
+    return Array.isArray(all) ? all.filter((one): one is PixelRun => checkRecord('run', one).ok) : [];
+  } catch {
+    return [];
+  }
 }
 
 export const outgoingMachine = (machine: Machine, number: number): Lamp => ({

@@ -23,7 +23,7 @@ import {
   type Found,
 } from './mvrScene';
 import { takenOver, TAKEN } from './ground';
-import { MACHINES_FROM, outgoingMachine, outgoingRun } from './mvrOthers';
+import { MACHINES_FROM, outgoingMachine, outgoingRun, RUNS, runsEntry } from './mvrOthers';
 import { TypeFiles } from './typeFiles';
 import { makeZip } from './zip';
 import { writeXml, XmlElement } from './xml';
@@ -259,5 +259,6 @@ export function writeMvr(
   // What was taken over and is in the show no more goes; what was never taken over stays.
   for (const { element, siblings } of there)
     if (!kept.has(element) && (taken?.has(fixtureKey(element)) ?? true)) siblings.without(new Set([element]));
-  return makeZip({ ...entries, ...files.written, [SCENE]: writeXml(root) });
+  delete entries[RUNS];
+  return makeZip({ ...entries, ...files.written, ...runsEntry(runs), [SCENE]: writeXml(root) });
 }
