@@ -132,21 +132,25 @@ function Editor({ network: record }: { network: Network | undefined }) {
               <View className="flex-1">
                 <Field label="Last" mono value={range.last} onChange={(last) => put(i, { last })} />
               </View>
+            </View>
+            <View className="flex-row items-end gap-2">
+              <View className="flex-1">
+                <Pick
+                  label="Place"
+                  options={[
+                    { value: ANY, label: 'any place' },
+                    ...records.place.map(({ id: value, name }) => ({ value, label: name })),
+                  ]}
+                  value={range.placeId ?? ANY}
+                  onChange={(value) => put(i, { placeId: value || null })}
+                />
+              </View>
               <Button
                 label={`Remove range ${i + 1}`}
                 short="Remove"
                 onPress={() => set({ ranges: form.ranges.filter((_, j) => j !== i) })}
               />
             </View>
-            <Pick
-              label="Place"
-              options={[
-                { value: ANY, label: 'any place' },
-                ...records.place.map(({ id: value, name }) => ({ value, label: name })),
-              ]}
-              value={range.placeId ?? ANY}
-              onChange={(value) => put(i, { placeId: value || null })}
-            />
           </View>
         ))}
         <View className="flex-row gap-2">

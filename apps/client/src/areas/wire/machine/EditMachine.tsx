@@ -61,7 +61,7 @@ function InterfaceRows({
             placeholder="as on the box"
           />
         </View>
-        <View className="flex-1">
+        <View className="w-[200px]">
           <Field
             label="Hardware address"
             mono
