@@ -69,6 +69,8 @@ export class Session {
     page.on('console', (message) => {
       const text = message.text();
       if (message.type() !== 'error' || /^Failed to load resource/.test(text)) return;
+      // What the robot did itself; told late, it may come when the network is back.
+      if (/ERR_INTERNET_DISCONNECTED|ERR_NETWORK_CHANGED/.test(text)) return;
       if (/net::ERR_|WebSocket/.test(text) && this.offline) return;
       this.troubles.push(`console: ${text}`);
     });
@@ -81,7 +83,7 @@ export class Session {
     });
     page.on('requestfailed', (request) => {
       const why = request.failure()?.errorText ?? '';
-      if (!this.offline && why !== 'net::ERR_ABORTED') this.troubles.push(`${why} ${request.url()}`);
+      if (!this.offline && !/ERR_ABORTED|ERR_INTERNET_DISCONNECTED|ERR_NETWORK_CHANGED/.test(why)) this.troubles.push(`${why} ${request.url()}`);
     });
     page.on('dialog', (dialog) => void dialog.accept().catch(() => undefined));
     page.on('popup', (popup) => void popup.close().catch(() => undefined));
