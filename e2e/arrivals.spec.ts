@@ -2,10 +2,10 @@
 import { readFileSync } from 'node:fs';
 import { type Page } from '@playwright/test';
 import { expect, test } from './fixture';
-import type { ShowReply } from '@taxiarch/core/contract';
-import { lampTable } from '@taxiarch/core/format';
-import { makeZip, openZip } from '@taxiarch/core/format/archive';
-import { writeSheet } from '@taxiarch/core/format/sheets';
+import type { ShowReply } from '@taxiarch/core/whole/contract';
+import { lampTable } from '@taxiarch/core/files/format';
+import { makeZip, openZip } from '@taxiarch/core/files/format/archive';
+import { writeSheet } from '@taxiarch/core/files/format/sheets';
 import { BASE, api, open, undo } from './whole';
 
 const show = async () => (await api<ShowReply>('/api/show')).records;

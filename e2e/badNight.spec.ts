@@ -1,7 +1,7 @@
 /** A bad night: ten faults in the plan, each found and mended where it is told of, until all is fine. */
 import { type Page } from '@playwright/test';
 import { expect, test } from './fixture';
-import type { ShowReply, StandIn } from '@taxiarch/core/contract';
+import type { ShowReply, StandIn } from '@taxiarch/core/whole/contract';
 import { api, handle, open } from './whole';
 
 const showName = async () => (await api<ShowReply>('/api/show')).records.show[0]!.name;

@@ -1,7 +1,7 @@
 /** The rig handed over live, and DMX through a plug: with stand-ins that know nothing of the show. */
 import { type Page } from '@playwright/test';
 import { expect, test } from './fixture';
-import type { ShowReply } from '@taxiarch/core/contract';
+import type { ShowReply } from '@taxiarch/core/whole/contract';
 import { BRIDGE_DESK, UDP, api, handle, makeSafe, open, panel, settings, undo } from './whole';
 
 const CROW = 24;

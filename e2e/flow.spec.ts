@@ -1,7 +1,7 @@
 /** Universes from their senders on: planned, found wanting, mended. */
 import { type Page } from '@playwright/test';
 import { expect, test } from './fixture';
-import type { Machine } from '@taxiarch/core/records';
+import type { Machine } from '@taxiarch/core/show/records';
 import { api, open, undo } from './whole';
 
 const bridge = async () =>

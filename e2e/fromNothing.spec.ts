@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type Page } from '@playwright/test';
 import { expect, test } from './fixture';
-import type { ShowReply } from '@taxiarch/core/contract';
+import type { ShowReply } from '@taxiarch/core/whole/contract';
 import { OWN, startServer, type Served } from './whole';
 
 test.use({ viewport: { width: 390, height: 844 } });

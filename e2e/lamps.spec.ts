@@ -1,9 +1,9 @@
 /** Lamps that answer: the roll is called, what is wrong is mended or taken over; a rig is matched by eye. The rig's own page is the witness. */
 import { type Page } from '@playwright/test';
 import { expect, test } from './fixture';
-import type { EyeReply } from '@taxiarch/core/eye';
-import type { RollReply } from '@taxiarch/core/roll';
-import type { ShowReply } from '@taxiarch/core/contract';
+import type { EyeReply } from '@taxiarch/core/proving/eye';
+import type { RollReply } from '@taxiarch/core/truth/roll';
+import type { ShowReply } from '@taxiarch/core/whole/contract';
 import { api, handle, makeSafe, open, panel, undo } from './whole';
 
 const RIG = 29;

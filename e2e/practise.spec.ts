@@ -1,7 +1,7 @@
 /** Practising: a night is planted in the stand-ins, found with what Taxiarch tells, and marked. */
 import { expect, test } from './fixture';
-import type { PracticeReply, StandIn } from '@taxiarch/core/contract';
-import { nightOf } from '@taxiarch/core/practise';
+import type { PracticeReply, StandIn } from '@taxiarch/core/whole/contract';
+import { nightOf } from '@taxiarch/core/truth/practise';
 import { PERSON, api, open } from './whole';
 
 const nightWith = (id: string): number =>

@@ -1,7 +1,7 @@
 /** Universes sent on, slots held and given back, and a visualiser linked from nothing to light on its picture. */
 import { type Page } from '@playwright/test';
 import { expect, test } from './fixture';
-import type { LiveReport } from '@taxiarch/core/contract';
+import type { LiveReport } from '@taxiarch/core/whole/contract';
 import { WHEELHOUSE_NODE, api, handle, levelAt, makeSafe, open, panel, standInPage, undo } from './whole';
 
 const says = (page: Page, text: string | RegExp) => expect(page.getByText(text).first()).toBeVisible();

@@ -1,11 +1,11 @@
 /** Pictures of the main views for docs/screenshots, from the demo show. Made by `npm run screens`. */
 import { join, resolve } from 'node:path';
 import { test } from './fixture';
-import { nightFerry } from '@taxiarch/core/demo';
-import { lampTable } from '@taxiarch/core/format';
-import { writeSheet } from '@taxiarch/core/format/sheets';
-import { nightOf } from '@taxiarch/core/practise';
-import { PLAIN_MACHINE, PLAIN_PORT, type Machine } from '@taxiarch/core/records';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { lampTable } from '@taxiarch/core/files/format';
+import { writeSheet } from '@taxiarch/core/files/format/sheets';
+import { nightOf } from '@taxiarch/core/truth/practise';
+import { PLAIN_MACHINE, PLAIN_PORT, type Machine } from '@taxiarch/core/show/records';
 import { api, handle, makeSafe, open, PERSON, settings, UDP, undo } from './whole';
 
 const FOLDER = resolve(__dirname, '../docs/screenshots');

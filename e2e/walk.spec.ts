@@ -1,8 +1,8 @@
 /** The walk on two phones and a wide screen: shared, disputed, through a gap, signed, and the file checked. The rig is the witness. */
 import { type Browser, type BrowserContext, type Page } from '@playwright/test';
 import { expect, test } from './fixture';
-import type { OutputReport, ShowReply } from '@taxiarch/core/contract';
-import type { Proof } from '@taxiarch/core/records';
+import type { OutputReport, ShowReply } from '@taxiarch/core/whole/contract';
+import type { Proof } from '@taxiarch/core/show/records';
 import { BASE, PERSON, api, handle, makeSafe, open, panel } from './whole';
 
 const RIG = 29;

@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process';
 import { cpus } from 'node:os';
 import { resolve } from 'node:path';
-import type { StandIn } from '@taxiarch/core/contract';
+import type { StandIn } from '@taxiarch/core/whole/contract';
 import { expect, type Page } from '@playwright/test';
 
 /** Each worker has a whole of its own; they meet nowhere. A whole, its stand-ins and a browser take two cores. */

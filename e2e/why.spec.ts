@@ -2,8 +2,8 @@
 import { createSocket } from 'node:dgram';
 import { type Page } from '@playwright/test';
 import { expect, test } from './fixture';
-import { encodeDmx } from '@taxiarch/core/artnet';
-import type { ShowReply } from '@taxiarch/core/contract';
+import { encodeDmx } from '@taxiarch/core/protocol/artnet';
+import type { ShowReply } from '@taxiarch/core/whole/contract';
 import { BOILER_NODE, UDP, api, handle, levelAt, makeSafe, open } from './whole';
 
 test.afterEach(async () => {

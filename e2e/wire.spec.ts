@@ -1,8 +1,8 @@
 /** The network in hand: machines found, drifted, pushed, adopted; settings given; addresses mended. */
 import { type Page } from '@playwright/test';
 import { expect, test } from './fixture';
-import type { StandIn } from '@taxiarch/core/contract';
-import type { Machine, Snapshot } from '@taxiarch/core/records';
+import type { StandIn } from '@taxiarch/core/whole/contract';
+import type { Machine, Snapshot } from '@taxiarch/core/show/records';
 import { PERSON, api, handle, makeSafe, open, panel, undo } from './whole';
 
 const records = async () => (await api<{ records: { machine: Machine[]; snapshot: Snapshot[] } }>('/api/show')).records;

@@ -2,11 +2,18 @@
 import { createSocket as createUdp } from 'node:dgram';
 import { createConnection, createServer, type AddressInfo, type Socket } from 'node:net';
 import { randomUUID } from 'node:crypto';
-import { citpFixtures } from '@taxiarch/core/format';
-import { readMvr, writeMvr } from '@taxiarch/core/format/archive';
-import { nightFerry } from '@taxiarch/core/demo';
-import { encodeFile, encodeJson, PackageReader, readMessage, writeMessage, type Commit } from '@taxiarch/core/xchange';
-import { encodeCitp } from '@taxiarch/core/citp';
+import { citpFixtures } from '@taxiarch/core/files/format';
+import { readMvr, writeMvr } from '@taxiarch/core/files/format/archive';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import {
+  encodeFile,
+  encodeJson,
+  PackageReader,
+  readMessage,
+  writeMessage,
+  type Commit,
+} from '@taxiarch/core/protocol/xchange';
+import { encodeCitp } from '@taxiarch/core/protocol/citp';
 import { Beacon } from '../apps/server/src/exchange/beacon';
 import { CitpPeers } from '../apps/server/src/exchange/citpPeers';
 import { Stations } from '../apps/server/src/exchange/stations';

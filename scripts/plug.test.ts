@@ -1,11 +1,18 @@
 /** DMX through a plug over real sockets: this program's side and the stand-in adapters, which know nothing of each other. */
-import { NOBODY } from '@taxiarch/core/merge';
+import { NOBODY } from '@taxiarch/core/signal/merge';
 import { SharedLevels } from '../apps/server/src/bridge/shared';
 import { openNetLine } from '../apps/server/src/plug/linePort';
 import { Plug } from '../apps/server/src/plug/plug';
 import type { PlugOrder } from '../apps/server/src/plug/plugMessages';
-import { type LiveReport, type PlugsReply } from '@taxiarch/core/contract';
-import { PLAIN_INPUT, PLAIN_MACHINE, PLAIN_PORT, PLAIN_ROUTE, type AnyRecord, type Kind } from '@taxiarch/core/records';
+import { type LiveReport, type PlugsReply } from '@taxiarch/core/whole/contract';
+import {
+  PLAIN_INPUT,
+  PLAIN_MACHINE,
+  PLAIN_PORT,
+  PLAIN_ROUTE,
+  type AnyRecord,
+  type Kind,
+} from '@taxiarch/core/show/records';
 import { ServerProcess, eventually, newFolder, removeFolder } from '../apps/server/src/testing/serverProcess';
 import { until } from '../apps/server/src/testing/until';
 import { AdapterBox } from '../apps/standins/src/adapter/adapterBox';

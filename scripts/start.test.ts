@@ -4,7 +4,7 @@ import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'n
 import { createServer } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import type { LiveReport } from '@taxiarch/core/contract';
+import type { LiveReport } from '@taxiarch/core/whole/contract';
 
 jest.setTimeout(300_000);
 

@@ -5,7 +5,7 @@ import { format } from 'prettier';
 import wabt from 'wabt';
 import { root } from './bundle.mjs';
 
-const folder = join(root, 'packages/core/src/merge');
+const folder = join(root, 'packages/core/src/signal/merge');
 const text = readFileSync(join(folder, 'wide.wat'), 'utf8');
 const tools = await wabt();
 const bytes = tools.parseWat('wide.wat', text, { simd: true }).toBinary({}).buffer;

@@ -1,7 +1,14 @@
 /** The documents that are made of the program: the API, and the schema of the show file. */
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { ENDPOINTS, FEED_MESSAGES, PROBLEMS, openApi, showFileSchema, type Endpoint } from '@taxiarch/core/contract';
+import {
+  ENDPOINTS,
+  FEED_MESSAGES,
+  PROBLEMS,
+  openApi,
+  showFileSchema,
+  type Endpoint,
+} from '@taxiarch/core/whole/contract';
 import { format } from 'prettier';
 import { root } from '../bundle.mjs';
 

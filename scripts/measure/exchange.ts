@@ -1,5 +1,5 @@
 /** A large rig that another station commits: how soon it is offered to a person, and compared once they ask. */
-import type { ExchangeReply, ImportReply, LiveReport } from '@taxiarch/core/contract';
+import type { ExchangeReply, ImportReply, LiveReport } from '@taxiarch/core/whole/contract';
 import { ratio, wait, type Extent, type Figure } from './figure';
 import { base, get, withProgram, withServer } from './server';
 

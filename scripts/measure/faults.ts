@@ -3,12 +3,12 @@
  * would notice it, its questions are answered as a person would see it there, and what it names is held against what
  * was planted.
  */
-import type { StandingReport, WhyReport } from '@taxiarch/core/known';
-import type { ShowReply } from '@taxiarch/core/contract';
-import { FAULTS, LAMP_FAULTS, random, type Fault, type Hand, type LampFault } from '@taxiarch/core/fault';
-import type { RollReply } from '@taxiarch/core/roll';
-import { areApart } from '@taxiarch/core/practise';
-import type { Subject } from '@taxiarch/core/records';
+import type { StandingReport, WhyReport } from '@taxiarch/core/truth/known';
+import type { ShowReply } from '@taxiarch/core/whole/contract';
+import { FAULTS, LAMP_FAULTS, random, type Fault, type Hand, type LampFault } from '@taxiarch/core/truth/fault';
+import type { RollReply } from '@taxiarch/core/truth/roll';
+import { areApart } from '@taxiarch/core/truth/practise';
+import type { Subject } from '@taxiarch/core/show/records';
 import { wait, type Extent, type Figure } from './figure';
 import { PANEL, base, withServer, withStandIns } from './server';
 

@@ -1,9 +1,9 @@
 /** Files as the trade writes them, at size: how long each takes until it stands beside the show, and what live values notice. */
-import type { ImportKind, ImportReply, LiveReport } from '@taxiarch/core/contract';
-import { lampTable, writeTable } from '@taxiarch/core/format';
-import { writeGdtf, writeMvr } from '@taxiarch/core/format/archive';
-import { writeSheet } from '@taxiarch/core/format/sheets';
-import { PLAIN_TYPE, type FixtureType } from '@taxiarch/core/records';
+import type { ImportKind, ImportReply, LiveReport } from '@taxiarch/core/whole/contract';
+import { lampTable, writeTable } from '@taxiarch/core/files/format';
+import { writeGdtf, writeMvr } from '@taxiarch/core/files/format/archive';
+import { writeSheet } from '@taxiarch/core/files/format/sheets';
+import { PLAIN_TYPE, type FixtureType } from '@taxiarch/core/show/records';
 import { ratio, wait, type Extent, type Figure } from './figure';
 import { base, get, withServer } from './server';
 import { largeRig } from './large';

@@ -1,7 +1,7 @@
 /** Merge and router: four sources beside a plain loop, and 256 universes sent on beside a bare relay. */
 import { createSocket, type Socket } from 'node:dgram';
-import { Merger, type Contender } from '@taxiarch/core/merge';
-import { PLAIN_INPUT, PLAIN_ROUTE } from '@taxiarch/core/records';
+import { Merger, type Contender } from '@taxiarch/core/signal/merge';
+import { PLAIN_INPUT, PLAIN_ROUTE } from '@taxiarch/core/show/records';
 import { median, noneLost, stolen, ticks, wait, type Extent, type Figure, type Round } from './figure';
 import { SLOTS_AT, enlarge, packet, steadily } from './programs/steady';
 import { add, ports, post, withProgram, withServer } from './server';

@@ -1,6 +1,6 @@
 /** A made-up rig of any size. */
-import { nightFerry } from '@taxiarch/core/demo';
-import type { ShowRecords } from '@taxiarch/core/records';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import type { ShowRecords } from '@taxiarch/core/show/records';
 
 /** A rig of `count` lamps, 20 a universe. */
 export function largeRig(count: number): ShowRecords {

@@ -1,5 +1,5 @@
 /** DMX out of a plug: how evenly frames leave beside a bare program on the same port, and how soon what is heard leaves. */
-import { PLAIN_MACHINE, PLAIN_PORT, type Machine } from '@taxiarch/core/records';
+import { PLAIN_MACHINE, PLAIN_PORT, type Machine } from '@taxiarch/core/show/records';
 import type { ChildProcess } from 'node:child_process';
 import { ratio, wait, type Extent, type Figure } from './figure';
 import { base, ports, withProgram, withServer } from './server';

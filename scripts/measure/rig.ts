@@ -1,11 +1,11 @@
 /** The rig at size: patch checks, a large rig brought in, the list, the search, and the plan alive. */
 import { createSocket } from 'node:dgram';
 import type { CDPSession, Page } from '@playwright/test';
-import { encodeDmx } from '@taxiarch/core/artnet';
-import { writeMvr } from '@taxiarch/core/format/archive';
-import { patchFindings, rigOf } from '@taxiarch/core/patch';
-import type { ShowRecords } from '@taxiarch/core/records';
-import { encodeData } from '@taxiarch/core/sacn';
+import { encodeDmx } from '@taxiarch/core/protocol/artnet';
+import { writeMvr } from '@taxiarch/core/files/format/archive';
+import { patchFindings, rigOf } from '@taxiarch/core/rig/patch';
+import type { ShowRecords } from '@taxiarch/core/show/records';
+import { encodeData } from '@taxiarch/core/protocol/sacn';
 import { largeRig } from './large';
 import { ratio, wait, type Extent, type Figure } from './figure';
 import { WATCH_FRAMES, add, base, get, inPage, ports, post, scrollRate, withPage, withServer } from './server';

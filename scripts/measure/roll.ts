@@ -1,7 +1,7 @@
 /** The roll call of many lamps whose answers get lost, what it does to the rhythm of DMX, setting addresses, and matching by eye. */
-import type { OutputReport } from '@taxiarch/core/contract';
-import { keyOfItem, lit, type EyeReply } from '@taxiarch/core/eye';
-import type { LampOutcome, RollReply, RollRow } from '@taxiarch/core/roll';
+import type { OutputReport } from '@taxiarch/core/whole/contract';
+import { keyOfItem, lit, type EyeReply } from '@taxiarch/core/proving/eye';
+import type { LampOutcome, RollReply, RollRow } from '@taxiarch/core/truth/roll';
 import { ratio, wait, type Extent, type Figure } from './figure';
 import { PANEL, base, get, ports, post, withProgram, withServer, withStandIns } from './server';
 

@@ -1,13 +1,13 @@
 /** Control while the show is being changed as a whole: giving back, the feed, and the edit itself. */
 import { createSocket } from 'node:dgram';
 import { request } from 'node:http';
-import { wireKey } from '@taxiarch/core/address';
+import { wireKey } from '@taxiarch/core/base/address';
 import { watchFrames } from '../../apps/server/src/testing/feedFrames';
 import { largeRig } from './large';
 import { median, wait, type Extent, type Figure } from './figure';
 import { SLOTS_AT, packet } from './programs/steady';
 import { add, base, get, ports, post, withServer } from './server';
-import type { ShowRecords } from '@taxiarch/core/records';
+import type { ShowRecords } from '@taxiarch/core/show/records';
 
 const LAMPS = 20_000;
 

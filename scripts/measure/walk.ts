@@ -1,7 +1,7 @@
 /** Proving: a rig walked by people of even pace, marks made while the server is away, every failure tried, and paper. */
-import type { CoveredReply, EveryReply, GivenMark, ShowReply } from '@taxiarch/core/contract';
-import { added } from '@taxiarch/core/edit';
-import { rigOf } from '@taxiarch/core/patch';
+import type { CoveredReply, EveryReply, GivenMark, ShowReply } from '@taxiarch/core/whole/contract';
+import { added } from '@taxiarch/core/show/edit';
+import { rigOf } from '@taxiarch/core/rig/patch';
 import {
   PLAIN_LINE,
   PLAIN_MACHINE,
@@ -11,8 +11,8 @@ import {
   type Machine,
   type ShowRecords,
   type Walk,
-} from '@taxiarch/core/records';
-import { WhatIf, fromPlan, tryFailures } from '@taxiarch/core/whatif';
+} from '@taxiarch/core/show/records';
+import { WhatIf, fromPlan, tryFailures } from '@taxiarch/core/truth/whatif';
 import type { Page } from '@playwright/test';
 import { ratio, wait, type Extent, type Figure } from './figure';
 import { largeRig } from './large';

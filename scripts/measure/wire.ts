@@ -1,12 +1,12 @@
 /** The network at size: nodes found and matched, the list of them, pushing to many, findings on a thousand machines. */
 import type { CDPSession, Page } from '@playwright/test';
-import { networkFindings } from '@taxiarch/core/check';
-import type { LiveReport } from '@taxiarch/core/contract';
-import { nightFerry } from '@taxiarch/core/demo';
-import { MODELS } from '@taxiarch/core/library';
-import { plainPort } from '@taxiarch/core/machine';
-import { heardMachines, matchMachines, type PushResult } from '@taxiarch/core/node';
-import { PLAIN_LINE, PLAIN_MACHINE, type Machine, type ShowRecords, type Universe } from '@taxiarch/core/records';
+import { networkFindings } from '@taxiarch/core/truth/check';
+import type { LiveReport } from '@taxiarch/core/whole/contract';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { MODELS } from '@taxiarch/core/rig/library';
+import { plainPort } from '@taxiarch/core/network/machine';
+import { heardMachines, matchMachines, type PushResult } from '@taxiarch/core/network/node';
+import { PLAIN_LINE, PLAIN_MACHINE, type Machine, type ShowRecords, type Universe } from '@taxiarch/core/show/records';
 import { median, ratio, wait, type Extent, type Figure } from './figure';
 import { add, base, get, ports, post, scrollRate, withPage, withProgram, withServer } from './server';
 

@@ -83,7 +83,8 @@ export class Session {
     });
     page.on('requestfailed', (request) => {
       const why = request.failure()?.errorText ?? '';
-      if (!this.offline && !/ERR_ABORTED|ERR_INTERNET_DISCONNECTED|ERR_NETWORK_CHANGED/.test(why)) this.troubles.push(`${why} ${request.url()}`);
+      if (!this.offline && !/ERR_ABORTED|ERR_INTERNET_DISCONNECTED|ERR_NETWORK_CHANGED/.test(why))
+        this.troubles.push(`${why} ${request.url()}`);
     });
     page.on('dialog', (dialog) => void dialog.accept().catch(() => undefined));
     page.on('popup', (popup) => void popup.close().catch(() => undefined));

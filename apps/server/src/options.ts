@@ -1,7 +1,7 @@
 /** What the server is told on its command line. */
 import { resolve } from 'node:path';
 import { parseArgs } from 'node:util';
-import { Citp } from '@taxiarch/core/citp';
+import { Citp } from '@taxiarch/core/protocol/citp';
 
 export interface Options {
   readonly port: number;

@@ -1,6 +1,6 @@
 import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { formatCid } from '@taxiarch/core/sacn';
+import { formatCid } from '@taxiarch/core/protocol/sacn';
 import { Notices } from './bridge/notices';
 import { SettingsFile } from './settings';
 import { newFolder, removeFolder } from './testing/serverProcess';

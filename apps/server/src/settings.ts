@@ -2,10 +2,10 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { array, object, string } from 'yup';
-import { settings as settingsShape, type Settings } from '@taxiarch/core/contract';
-import { initialOf } from '@taxiarch/core/field';
-import { checkWith } from '@taxiarch/core/records';
-import { parseCid } from '@taxiarch/core/sacn';
+import { settings as settingsShape, type Settings } from '@taxiarch/core/whole/contract';
+import { initialOf } from '@taxiarch/core/base/field';
+import { checkWith } from '@taxiarch/core/show/records';
+import { parseCid } from '@taxiarch/core/protocol/sacn';
 import type { Notices } from './bridge/notices';
 import { KeptFile } from './store/keptFile';
 

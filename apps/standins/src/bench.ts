@@ -1,5 +1,5 @@
 /** The bench on which all stand-ins stand: what each shows, and hands that unplug, switch and turn. */
-import type { StandIn, VisualiserFaults } from '@taxiarch/core/contract';
+import type { StandIn, VisualiserFaults } from '@taxiarch/core/whole/contract';
 import type { AdapterBox } from './adapter/adapterBox';
 import type { NodeBox, Turned } from './node';
 import { NO_MISTAKES, type SenderMistakes } from './mistakes';

@@ -1,7 +1,7 @@
 /** The nodes of the demo's bench, as they were set at their front panels before anybody pushed anything. */
-import { nightFerry } from '@taxiarch/core/demo';
-import { mainAddress } from '@taxiarch/core/ip';
-import { MODELS } from '@taxiarch/core/library';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { mainAddress } from '@taxiarch/core/network/ip';
+import { MODELS } from '@taxiarch/core/rig/library';
 import type { BoxSetup } from './settings';
 
 const modelOf = (id: string) => MODELS.find((one) => one.id === `model-${id}`)!;

@@ -1,7 +1,7 @@
 /** What the Bridge desk plays: looping cues with fades over the lamps of the demo rig, worked out per attribute. */
-import { SLOTS } from '@taxiarch/core/address';
-import { channelMaximum, footprintOf } from '@taxiarch/core/fixture';
-import type { FixtureType, Lamp } from '@taxiarch/core/records';
+import { SLOTS } from '@taxiarch/core/base/address';
+import { channelMaximum, footprintOf } from '@taxiarch/core/rig/fixture';
+import type { FixtureType, Lamp } from '@taxiarch/core/show/records';
 import type { Player } from './sender';
 
 export interface Cue {

@@ -2,8 +2,8 @@
  * The DMX line of a port: frames at the box's rate, and RDM in the gaps between them, one request at a time. An
  * exchange that does not fit delays the frame behind it, as on a real line (ANSI E1.20-2010, 3).
  */
-import { FRAME_MS, decodeRdm, encodeRdm, exchangeMs, Rdm } from '@taxiarch/core/rdm';
-import type { HungRig, Plug } from '@taxiarch/core/hung';
+import { FRAME_MS, decodeRdm, encodeRdm, exchangeMs, Rdm } from '@taxiarch/core/protocol/rdm';
+import type { HungRig, Plug } from '@taxiarch/core/truth/hung';
 
 const START_CODE = 1;
 /** Finding out who is there takes this long, and so much more for each, ms */

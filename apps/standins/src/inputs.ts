@@ -1,6 +1,6 @@
 /** What comes in at a node's inputs from DMX desks, and goes out on the network as they are set. */
-import { encodeDmx } from '@taxiarch/core/artnet';
-import { Sacn, encodeData, encodeDiscoveryPages } from '@taxiarch/core/sacn';
+import { encodeDmx } from '@taxiarch/core/protocol/artnet';
+import { Sacn, encodeData, encodeDiscoveryPages } from '@taxiarch/core/protocol/sacn';
 import { BROADCAST } from './network';
 import { wireOf, type BoxSettings, type BoxSetup, type PortSettings } from './settings';
 import type { Wire } from './wire';

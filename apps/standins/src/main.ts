@@ -1,7 +1,7 @@
 /** Starts the stand-ins of the demo show: senders, a DMX desk and nodes, each on its own loopback address. */
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { hungShip, nightFerry } from '@taxiarch/core/demo';
+import { hungShip, nightFerry } from '@taxiarch/core/whole/demo';
 import { ADAPTERS, AdapterBox } from './adapter/adapterBox';
 import { openBench } from './bench';
 import { openExchange } from './exchange/exchangeBox';

@@ -1,5 +1,5 @@
 /** What can be wrong with a sender on purpose. */
-import { joinPortAddress, splitPortAddress, type Protocol } from '@taxiarch/core/address';
+import { joinPortAddress, splitPortAddress, type Protocol } from '@taxiarch/core/base/address';
 
 export interface SenderMistakes {
   /** Added to every universe of a protocol */

@@ -3,7 +3,7 @@
  * its inputs, and is set by Address, Input, IpProg or at its front panel.
  */
 import type { Server } from 'node:http';
-import { multicastGroup } from '@taxiarch/core/address';
+import { multicastGroup } from '@taxiarch/core/base/address';
 import {
   ArtNet,
   type ArtNetMessage,
@@ -13,13 +13,13 @@ import {
   encodePollReply,
   Subscribers,
   pollMeans,
-} from '@taxiarch/core/artnet';
-import type { StandIn, StandInPort } from '@taxiarch/core/contract';
-import type { HungRig } from '@taxiarch/core/hung';
-import { whyNot } from '@taxiarch/core/machine';
-import { OutputPort } from '@taxiarch/core/port';
-import { dataUniverse, decodeSacn, formatCid, Sacn } from '@taxiarch/core/sacn';
-import { PLAIN_PORT } from '@taxiarch/core/records';
+} from '@taxiarch/core/protocol/artnet';
+import type { StandIn, StandInPort } from '@taxiarch/core/whole/contract';
+import type { HungRig } from '@taxiarch/core/truth/hung';
+import { whyNot } from '@taxiarch/core/network/machine';
+import { OutputPort } from '@taxiarch/core/network/port';
+import { dataUniverse, decodeSacn, formatCid, Sacn } from '@taxiarch/core/protocol/sacn';
+import { PLAIN_PORT } from '@taxiarch/core/show/records';
 import { Inputs } from './inputs';
 import { NodeRdm } from './nodeRdm';
 import { BROADCAST, type Ports } from './network';

@@ -1,6 +1,6 @@
 /** RDM through a node: finds who hangs on its ports, tells whoever asks, and passes requests on (Art-Net 4, RDM). */
-import { ArtNet, decodeArtRdm, encodeArtRdm, encodeTod } from '@taxiarch/core/artnet';
-import type { HungRig } from '@taxiarch/core/hung';
+import { ArtNet, decodeArtRdm, encodeArtRdm, encodeTod } from '@taxiarch/core/protocol/artnet';
+import type { HungRig } from '@taxiarch/core/truth/hung';
 import { DmxLine } from './dmxLine';
 import { BROADCAST } from './network';
 import { wireOf, type BoxSettings, type BoxSetup } from './settings';

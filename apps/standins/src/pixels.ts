@@ -1,5 +1,5 @@
 /** What Porthole plays: slow swells of colour over all its pixels, four channels each. */
-import { SLOTS } from '@taxiarch/core/address';
+import { SLOTS } from '@taxiarch/core/base/address';
 import type { Player } from './sender';
 
 const LOOKS = ['Swell', 'Lanterns', 'Dark water'] as const;

@@ -1,7 +1,7 @@
 /** What the senders play, and what the visualiser makes of levels; without sockets. */
-import { nightFerry } from '@taxiarch/core/demo';
-import { writeMvr } from '@taxiarch/core/format/archive';
-import { rigOf } from '@taxiarch/core/patch';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { writeMvr } from '@taxiarch/core/files/format/archive';
+import { rigOf } from '@taxiarch/core/rig/patch';
 import { CuePlayer, Looks } from './cues';
 import { WallPlayer } from './gangway';
 import { NO_MISTAKES, wireWith } from './mistakes';

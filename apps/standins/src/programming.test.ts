@@ -7,9 +7,9 @@ import {
   decodeArtNet,
   encodeAddress,
   encodePollReply,
-} from '@taxiarch/core/artnet';
-import { MODELS } from '@taxiarch/core/library';
-import { fitPort, plainPort } from '@taxiarch/core/machine';
+} from '@taxiarch/core/protocol/artnet';
+import { MODELS } from '@taxiarch/core/rig/library';
+import { fitPort, plainPort } from '@taxiarch/core/network/machine';
 import {
   describeNode,
   driftOf,
@@ -18,8 +18,8 @@ import {
   type NodeReport,
   type Drift,
   portOf,
-} from '@taxiarch/core/node';
-import { LOSS_KINDS, type Machine, type MachinePort, type Model, PLAIN_MACHINE } from '@taxiarch/core/records';
+} from '@taxiarch/core/network/node';
+import { LOSS_KINDS, type Machine, type MachinePort, type Model, PLAIN_MACHINE } from '@taxiarch/core/show/records';
 import { obeyAddress, obeyInput, obeyIpProg, type Acts } from './programming';
 import { replyPages } from './replies';
 import { settingsOf, type BoxSettings, type BoxSetup } from './settings';

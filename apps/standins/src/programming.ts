@@ -1,7 +1,7 @@
 /** What Address, Input and IpProg do to a node's settings (Art-Net 4). */
-import { type ArtAddress, type ArtInput, type ArtIpProg, ArtNet } from '@taxiarch/core/artnet';
-import { ipNumber, isLoopback, maskLength } from '@taxiarch/core/ip';
-import type { LossKind, Model } from '@taxiarch/core/records';
+import { type ArtAddress, type ArtInput, type ArtIpProg, ArtNet } from '@taxiarch/core/protocol/artnet';
+import { ipNumber, isLoopback, maskLength } from '@taxiarch/core/network/ip';
+import type { LossKind, Model } from '@taxiarch/core/show/records';
 import type { BoxSettings } from './settings';
 
 const FAILS: Readonly<Record<number, LossKind>> = {

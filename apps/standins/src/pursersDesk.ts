@@ -1,5 +1,5 @@
 /** The Purser's desk: twenty-four old faders on a DMX cable, moved slowly by nobody. */
-import { SLOTS } from '@taxiarch/core/address';
+import { SLOTS } from '@taxiarch/core/base/address';
 
 const FADERS = 24;
 const FRAME_MS = 50;

@@ -6,8 +6,8 @@ import {
   nodeReportText,
   type PollReplyPort,
   PORTS_PER_PAGE,
-} from '@taxiarch/core/artnet';
-import type { LossKind, Model } from '@taxiarch/core/records';
+} from '@taxiarch/core/protocol/artnet';
+import type { LossKind, Model } from '@taxiarch/core/show/records';
 import type { BoxSettings, BoxSetup, PortSettings } from './settings';
 
 /** What passes through a port now. */

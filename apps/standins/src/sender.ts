@@ -1,5 +1,5 @@
 /** A stand-in that sends: it plays something on its universes by sACN and Art-Net, and finds nodes by polling. */
-import { SLOTS, multicastGroup } from '@taxiarch/core/address';
+import { SLOTS, multicastGroup } from '@taxiarch/core/base/address';
 import {
   ArtNet,
   blankPollReply,
@@ -11,9 +11,9 @@ import {
   encodeTimeCode,
   portsOf,
   type TimeCodeFrame,
-} from '@taxiarch/core/artnet';
-import { Sacn, encodeData, encodeDiscoveryPages, parseCid } from '@taxiarch/core/sacn';
-import type { StandIn } from '@taxiarch/core/contract';
+} from '@taxiarch/core/protocol/artnet';
+import { Sacn, encodeData, encodeDiscoveryPages, parseCid } from '@taxiarch/core/protocol/sacn';
+import type { StandIn } from '@taxiarch/core/whole/contract';
 import type { BenchSender } from './bench';
 import { BROADCAST, open, type Ports } from './network';
 import { NO_MISTAKES, wireWith, type SenderMistakes } from './mistakes';

@@ -1,9 +1,9 @@
 /** What a node is set to: at its front panel, or by Address and IpProg. It outlives a power cut. */
 import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
-import { joinPortAddress, type Protocol, splitPortAddress } from '@taxiarch/core/address';
-import type { PortRules } from '@taxiarch/core/port';
-import type { LossOfSignal, Model, PortMerge, PortUse, StartUp } from '@taxiarch/core/records';
+import { joinPortAddress, type Protocol, splitPortAddress } from '@taxiarch/core/base/address';
+import type { PortRules } from '@taxiarch/core/network/port';
+import type { LossOfSignal, Model, PortMerge, PortUse, StartUp } from '@taxiarch/core/show/records';
 
 export interface PortSettings {
   use: PortUse;

@@ -4,7 +4,7 @@ import { createSocket, type Socket } from 'node:dgram';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { multicastGroup } from '@taxiarch/core/address';
+import { multicastGroup } from '@taxiarch/core/base/address';
 import {
   ArtNet,
   decodeArtNet,
@@ -16,9 +16,9 @@ import {
   type ArtNetMessage,
   type ArtPollReply,
   type DevicePort,
-} from '@taxiarch/core/artnet';
-import type { StandIn } from '@taxiarch/core/contract';
-import { decodeSacn, encodeData, type SacnData } from '@taxiarch/core/sacn';
+} from '@taxiarch/core/protocol/artnet';
+import type { StandIn } from '@taxiarch/core/whole/contract';
+import { decodeSacn, encodeData, type SacnData } from '@taxiarch/core/protocol/sacn';
 
 jest.setTimeout(180_000);
 

@@ -1,6 +1,6 @@
 /** A box's sockets on one loopback address, with a cable that can be pulled or go bad. */
 import type { Socket } from 'node:dgram';
-import { multicastGroup } from '@taxiarch/core/address';
+import { multicastGroup } from '@taxiarch/core/base/address';
 import { BROADCAST, hearGroups, open, type Ports } from './network';
 
 export interface Cable {

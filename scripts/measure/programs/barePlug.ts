@@ -1,6 +1,6 @@
 /** A program that does nothing but write frames to a serial port by RFC 2217, as evenly as it can; it ends by itself. */
 import { connect } from 'node:net';
-import { encodeFrame, encodeOpening } from '@taxiarch/core/plug';
+import { encodeFrame, encodeOpening } from '@taxiarch/core/protocol/plug';
 
 const [port, rate, seconds] = process.argv.slice(2).map(Number);
 const slots = new Uint8Array(512);

@@ -1,8 +1,8 @@
 /** Lamps that answer behind many nodes: `manyLamps LAMPS NODES LOSS ARTNET-PORT SACN-PORT PANEL-PORT`; says `ready`. */
 import { NodeBox } from '../../../apps/standins/src/node';
-import { HungLamp, HungRig } from '@taxiarch/core/hung';
-import { LIBRARY, MODELS } from '@taxiarch/core/library';
-import { formatUid } from '@taxiarch/core/rdm';
+import { HungLamp, HungRig } from '@taxiarch/core/truth/hung';
+import { LIBRARY, MODELS } from '@taxiarch/core/rig/library';
+import { formatUid } from '@taxiarch/core/protocol/rdm';
 
 const [lamps, nodes, loss, artnet, sacn, panel] = process.argv.slice(2).map(Number) as [
   number,

@@ -1,6 +1,6 @@
 /** Many stand-in nodes in one program: `manyNodes COUNT ARTNET-PORT SACN-PORT PANEL-PORT`; says `ready`. */
 import { NodeBox } from '../../../apps/standins/src/node';
-import { MODELS } from '@taxiarch/core/library';
+import { MODELS } from '@taxiarch/core/rig/library';
 
 const [count, artnet, sacn, panel] = process.argv.slice(2).map(Number) as [number, number, number, number];
 const model = MODELS.find(({ name }) => name === 'Quad 4')!;

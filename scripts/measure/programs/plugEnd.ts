@@ -5,9 +5,9 @@
  */
 import { createSocket } from 'node:dgram';
 import { createServer } from 'node:net';
-import { multicastGroup } from '@taxiarch/core/address';
-import { ComPortReader, encodeCommand, FrameReader, isBreak } from '@taxiarch/core/plug';
-import { encodeData } from '@taxiarch/core/sacn';
+import { multicastGroup } from '@taxiarch/core/base/address';
+import { ComPortReader, encodeCommand, FrameReader, isBreak } from '@taxiarch/core/protocol/plug';
+import { encodeData } from '@taxiarch/core/protocol/sacn';
 
 const [port, sacnPort, universe, jumps] = process.argv.slice(2).map(Number);
 let intervals: number[] = [];

@@ -3,8 +3,8 @@
  * Arguments: port of sACN, of Art-Net, packets a second, milliseconds. Prints how many packets left.
  */
 import { createSocket } from 'node:dgram';
-import { blankPollReply, encodePollReply } from '@taxiarch/core/artnet';
-import { encodeDiscoveryPages } from '@taxiarch/core/sacn';
+import { blankPollReply, encodePollReply } from '@taxiarch/core/protocol/artnet';
+import { encodeDiscoveryPages } from '@taxiarch/core/protocol/sacn';
 
 const [sacn, artnet, aSecond, lasting] = process.argv.slice(2).map(Number) as [number, number, number, number];
 const ADDRESS = '127.0.0.1';

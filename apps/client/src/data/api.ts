@@ -1,6 +1,6 @@
 /** Requests to the server, typed by the table of endpoints; what it refuses comes back as a sentence. */
-import type { BodyOf, ENDPOINTS, ParamsOf, Problem, QueryOf, ReplyOf } from '@taxiarch/core/contract';
-import { PATHS, addressOf, type EndpointName } from '@taxiarch/core/contract/paths';
+import type { BodyOf, ENDPOINTS, ParamsOf, Problem, QueryOf, ReplyOf } from '@taxiarch/core/whole/contract';
+import { PATHS, addressOf, type EndpointName } from '@taxiarch/core/whole/contract/paths';
 
 type Of<N extends EndpointName> = (typeof ENDPOINTS)[N];
 type Given<N extends EndpointName> = (ParamsOf<Of<N>> extends Record<string, never>

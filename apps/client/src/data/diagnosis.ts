@@ -1,9 +1,9 @@
 /** Why? and how things stand, as the server works them out from plan and wire. */
 import useSWR, { mutate } from 'swr';
-import type { HappenedReply } from '@taxiarch/core/contract';
-import type { PortForecast, PushForecast, StandingReport, WhyReport } from '@taxiarch/core/known';
-import { addressOf } from '@taxiarch/core/contract/paths';
-import type { Subject } from '@taxiarch/core/records';
+import type { HappenedReply } from '@taxiarch/core/whole/contract';
+import type { PortForecast, PushForecast, StandingReport, WhyReport } from '@taxiarch/core/truth/known';
+import { addressOf } from '@taxiarch/core/whole/contract/paths';
+import type { Subject } from '@taxiarch/core/show/records';
 import { fetchAddress } from './api';
 
 /** Looked at again this often while somebody looks. */

@@ -1,13 +1,13 @@
 /** Rigs handed from program to program: what others offer, what is offered to them, and what is selected on both sides. */
 import { useEffect, useMemo } from 'react';
 import useSWR from 'swr';
-import type { CitpPeerReport, ExchangeReply, Settings } from '@taxiarch/core/contract';
-import { addressOf } from '@taxiarch/core/contract/paths';
+import type { CitpPeerReport, ExchangeReply, Settings } from '@taxiarch/core/whole/contract';
+import { addressOf } from '@taxiarch/core/whole/contract/paths';
 import { call, fetchAddress } from './api';
 import { useSettings } from './live';
 import { whoIsHere } from './person';
-import { addressesOf } from '@taxiarch/core/ip';
-import type { Machine } from '@taxiarch/core/records';
+import { addressesOf } from '@taxiarch/core/network/ip';
+import type { Machine } from '@taxiarch/core/show/records';
 import { rigSelection, useSelection } from './selection';
 import { useShow } from './show';
 

@@ -1,8 +1,8 @@
 /** Matching by eye: the session that runs, for whoever looks on. */
 import useSWR, { mutate } from 'swr';
-import type { AnswerEyeRequest, BeginEyeRequest } from '@taxiarch/core/contract';
-import { addressOf } from '@taxiarch/core/contract/paths';
-import type { EyeReply } from '@taxiarch/core/eye';
+import type { AnswerEyeRequest, BeginEyeRequest } from '@taxiarch/core/whole/contract';
+import { addressOf } from '@taxiarch/core/whole/contract/paths';
+import type { EyeReply } from '@taxiarch/core/proving/eye';
 import { call, fetchAddress } from './api';
 import { whoIsHere } from './person';
 

@@ -1,5 +1,5 @@
-import { encodeLevelsFrame, encodeUniverseFrame, type UniverseFrame } from '@taxiarch/core/contract/feed';
-import { nightFerry } from '@taxiarch/core/demo';
+import { encodeLevelsFrame, encodeUniverseFrame, type UniverseFrame } from '@taxiarch/core/whole/contract/feed';
+import { nightFerry } from '@taxiarch/core/whole/demo';
 import { liveOf } from '@/testing/server';
 import { FeedClient } from './feed';
 

@@ -2,7 +2,7 @@
  * The feed: one WebSocket for the page. Frames are kept as they come, for canvases to draw from;
  * reports and edits go to whoever listens. A lost connection is taken up again by itself.
  */
-import type { LiveReport } from '@taxiarch/core/contract';
+import type { LiveReport } from '@taxiarch/core/whole/contract';
 import {
   SILENCE_MS,
   decodeFrame,
@@ -11,8 +11,8 @@ import {
   type FeedRequest,
   type FeedText,
   type UniverseFrame,
-} from '@taxiarch/core/contract/feed';
-import type { Edit } from '@taxiarch/core/edit';
+} from '@taxiarch/core/whole/contract/feed';
+import type { Edit } from '@taxiarch/core/show/edit';
 import { clientId } from './client';
 import { Emitter, type Listener } from './emitter';
 

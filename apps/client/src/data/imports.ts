@@ -1,8 +1,8 @@
 /** Files that arrive: the server reads and compares them; what is chosen is written there as one edit. */
 import { useEffect } from 'react';
 import useSWR from 'swr';
-import type { ImportChoiceBody, ImportKind, ImportReply } from '@taxiarch/core/contract';
-import { addressOf } from '@taxiarch/core/contract/paths';
+import type { ImportChoiceBody, ImportKind, ImportReply } from '@taxiarch/core/whole/contract';
+import { addressOf } from '@taxiarch/core/whole/contract/paths';
 import { call, fetchAddress } from './api';
 import { Followed, useFollowed } from './emitter';
 import { whoIsHere } from './person';

@@ -1,12 +1,12 @@
 /** What is on the wire now: reports twice a second, and levels of the universes that a screen looks at. */
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import useSWR from 'swr';
-import { type SlotAddress, wireKey } from '@taxiarch/core/address';
-import { NOBODY } from '@taxiarch/core/merge';
-import type { InterfacesReply, LiveReport, Settings } from '@taxiarch/core/contract';
-import type { ContendersFrame, UniverseFrame } from '@taxiarch/core/contract/feed';
-import { addressOf } from '@taxiarch/core/contract/paths';
-import type { Universe } from '@taxiarch/core/records';
+import { type SlotAddress, wireKey } from '@taxiarch/core/base/address';
+import { NOBODY } from '@taxiarch/core/signal/merge';
+import type { InterfacesReply, LiveReport, Settings } from '@taxiarch/core/whole/contract';
+import type { ContendersFrame, UniverseFrame } from '@taxiarch/core/whole/contract/feed';
+import { addressOf } from '@taxiarch/core/whole/contract/paths';
+import type { Universe } from '@taxiarch/core/show/records';
 import { fetchAddress } from './api';
 import { feed } from './feed';
 

@@ -1,10 +1,16 @@
 /** Planned and heard machines together, and what can be done to them over the network. */
 import { useMemo } from 'react';
 import useSWR from 'swr';
-import type { LiveReport, PushReply, StandIn } from '@taxiarch/core/contract';
-import { addressOf } from '@taxiarch/core/contract/paths';
-import { heardFaults, type HeardFault, heardMachines, type MachineEntry, matchMachines } from '@taxiarch/core/node';
-import type { ShowRecords } from '@taxiarch/core/records';
+import type { LiveReport, PushReply, StandIn } from '@taxiarch/core/whole/contract';
+import { addressOf } from '@taxiarch/core/whole/contract/paths';
+import {
+  heardFaults,
+  type HeardFault,
+  heardMachines,
+  type MachineEntry,
+  matchMachines,
+} from '@taxiarch/core/network/node';
+import type { ShowRecords } from '@taxiarch/core/show/records';
 import { call, fetchAddress } from './api';
 import { useLive } from './live';
 import { useShow } from './show';

@@ -1,7 +1,7 @@
 /** Marks on their way: none lost, none twice, in order, through torn connections and closed pages. */
 import 'fake-indexeddb/auto';
-import type { GivenMark } from '@taxiarch/core/contract';
-import { PLAIN_MARK } from '@taxiarch/core/records';
+import type { GivenMark } from '@taxiarch/core/whole/contract';
+import { PLAIN_MARK } from '@taxiarch/core/show/records';
 import { waitFor } from '@testing-library/react';
 import { Refusal } from './api';
 import { MarkQueue, waitingKeys, type Sending } from './markQueue';

@@ -4,8 +4,8 @@
  * by its id each is written once, however often it is sent.
  */
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import type { GivenMark } from '@taxiarch/core/contract';
-import { itemKey } from '@taxiarch/core/walk';
+import type { GivenMark } from '@taxiarch/core/whole/contract';
+import { itemKey } from '@taxiarch/core/proving/walk';
 import { Refusal, call } from './api';
 import { Followed, useFollowed } from './emitter';
 import { feed } from './feed';

@@ -1,7 +1,7 @@
 /** Taking and giving back from this page. */
-import { wireKey, type SlotAddress } from '@taxiarch/core/address';
-import type { OutputReport } from '@taxiarch/core/contract';
-import type { Universe } from '@taxiarch/core/records';
+import { wireKey, type SlotAddress } from '@taxiarch/core/base/address';
+import type { OutputReport } from '@taxiarch/core/whole/contract';
+import type { Universe } from '@taxiarch/core/show/records';
 import { call } from './api';
 import { clientId } from './client';
 import { feed } from './feed';

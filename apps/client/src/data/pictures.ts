@@ -1,6 +1,6 @@
 /** Test pictures shown from this page. */
-import type { OutputReport } from '@taxiarch/core/contract';
-import type { PictureReport, TestPicture } from '@taxiarch/core/picture';
+import type { OutputReport } from '@taxiarch/core/whole/contract';
+import type { PictureReport, TestPicture } from '@taxiarch/core/rig/picture';
 import { call } from './api';
 import { clientId } from './client';
 import { feed } from './feed';

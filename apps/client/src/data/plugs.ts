@@ -1,7 +1,7 @@
 /** DMX adapters: which run, which serial ports are there, and the levels at both ends. */
 import useSWR from 'swr';
-import type { PlugsReply, PlugValuesReply } from '@taxiarch/core/contract';
-import { addressOf } from '@taxiarch/core/contract/paths';
+import type { PlugsReply, PlugValuesReply } from '@taxiarch/core/whole/contract';
+import { addressOf } from '@taxiarch/core/whole/contract/paths';
 import { call, fetchAddress } from './api';
 import { whoIsHere } from './person';
 

@@ -1,8 +1,8 @@
 /** Practising on the stand-ins: the one that runs, and what is done in it. */
 import useSWR, { mutate } from 'swr';
-import type { PracticeReply, PracticeRequest } from '@taxiarch/core/contract';
-import { addressOf } from '@taxiarch/core/contract/paths';
-import type { ShowRecords, Subject } from '@taxiarch/core/records';
+import type { PracticeReply, PracticeRequest } from '@taxiarch/core/whole/contract';
+import { addressOf } from '@taxiarch/core/whole/contract/paths';
+import type { ShowRecords, Subject } from '@taxiarch/core/show/records';
 import { call, fetchAddress } from './api';
 import { whoIsHere } from './person';
 

@@ -1,7 +1,7 @@
 /** The record of proof and labels: drawn up, signed, checked. */
-import type { BodyOf, ENDPOINTS, Problem } from '@taxiarch/core/contract';
-import { PATHS, addressOf } from '@taxiarch/core/contract/paths';
-import type { Proof } from '@taxiarch/core/records';
+import type { BodyOf, ENDPOINTS, Problem } from '@taxiarch/core/whole/contract';
+import { PATHS, addressOf } from '@taxiarch/core/whole/contract/paths';
+import type { Proof } from '@taxiarch/core/show/records';
 import { Refusal, call } from './api';
 
 type Files = 'draftProof' | 'exportLabels';

@@ -1,8 +1,8 @@
 /** Lamps that answer: the roll call as it stands, and what is done to lamps. */
 import useSWR, { mutate } from 'swr';
-import type { LampParameters } from '@taxiarch/core/contract';
-import { addressOf } from '@taxiarch/core/contract/paths';
-import type { LampOutcome, LampWish, RollReply, RollRow } from '@taxiarch/core/roll';
+import type { LampParameters } from '@taxiarch/core/whole/contract';
+import { addressOf } from '@taxiarch/core/whole/contract/paths';
+import type { LampOutcome, LampWish, RollReply, RollRow } from '@taxiarch/core/truth/roll';
 import { call, fetchAddress } from './api';
 import { clientId } from './client';
 

@@ -1,8 +1,8 @@
 /** Routes: how they run, switching them, and the faders of other desks. */
-import { formatWire, readWireText, wireKey, type WireUniverse } from '@taxiarch/core/address';
-import type { Result } from '@taxiarch/core/result';
-import { universesByWire } from '@taxiarch/core/flow';
-import type { Universe } from '@taxiarch/core/records';
+import { formatWire, readWireText, wireKey, type WireUniverse } from '@taxiarch/core/base/address';
+import type { Result } from '@taxiarch/core/base/result';
+import { universesByWire } from '@taxiarch/core/network/flow';
+import type { Universe } from '@taxiarch/core/show/records';
 import { call } from './api';
 import { namedPerson, whoIsHere } from './person';
 

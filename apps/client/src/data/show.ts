@@ -1,12 +1,12 @@
 /** The show as the server has it, kept up to date by the edits that the feed brings. */
 import { useMemo } from 'react';
 import useSWR, { mutate } from 'swr';
-import type { EditReply, FindingsReply, HistoryReply, ShippedShow, ShowReply } from '@taxiarch/core/contract';
-import { addressOf } from '@taxiarch/core/contract/paths';
-import type { Finding } from '@taxiarch/core/check';
-import { Patch, type PatchFinding, patchFindings } from '@taxiarch/core/patch';
-import { applyToRecords, type Edit, type ProposedChange } from '@taxiarch/core/edit';
-import { emptyShow, type ShowRecords } from '@taxiarch/core/records';
+import type { EditReply, FindingsReply, HistoryReply, ShippedShow, ShowReply } from '@taxiarch/core/whole/contract';
+import { addressOf } from '@taxiarch/core/whole/contract/paths';
+import type { Finding } from '@taxiarch/core/truth/check';
+import { Patch, type PatchFinding, patchFindings } from '@taxiarch/core/rig/patch';
+import { applyToRecords, type Edit, type ProposedChange } from '@taxiarch/core/show/edit';
+import { emptyShow, type ShowRecords } from '@taxiarch/core/show/records';
 import { call, fetchAddress } from './api';
 import { noteLastEdit, noteToPerson } from './lastEdit';
 import { feed } from './feed';

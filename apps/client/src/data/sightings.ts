@@ -1,6 +1,6 @@
 /** Answers of people who looked. */
-import { added } from '@taxiarch/core/edit';
-import type { Sighting, Subject } from '@taxiarch/core/records';
+import { added } from '@taxiarch/core/show/edit';
+import type { Sighting, Subject } from '@taxiarch/core/show/records';
 import { newId } from './numbers';
 import { whoIsHere } from './person';
 import { propose } from './show';

@@ -1,5 +1,5 @@
-import { wireKey } from '@taxiarch/core/address';
-import { nightFerry } from '@taxiarch/core/demo';
+import { wireKey } from '@taxiarch/core/base/address';
+import { nightFerry } from '@taxiarch/core/whole/demo';
 import { findUniverse, tokenOf } from './universes';
 
 const ferry = nightFerry();

@@ -1,10 +1,10 @@
 /** Universes as the Listen area names them: `u3` for the show's own, `sacn-77` for what is not in it. */
 import { useMemo } from 'react';
-import { formatWireToken, fromWireKey, readShowUniverse, readWireToken, wireKey } from '@taxiarch/core/address';
-import type { LiveReport } from '@taxiarch/core/contract';
-import type { UniverseReport } from '@taxiarch/core/stream';
-import { pennantOf, type Sender } from '@taxiarch/core/flow';
-import type { Pennant, ShowRecords, Universe } from '@taxiarch/core/records';
+import { formatWireToken, fromWireKey, readShowUniverse, readWireToken, wireKey } from '@taxiarch/core/base/address';
+import type { LiveReport } from '@taxiarch/core/whole/contract';
+import type { UniverseReport } from '@taxiarch/core/signal/stream';
+import { pennantOf, type Sender } from '@taxiarch/core/network/flow';
+import type { Pennant, ShowRecords, Universe } from '@taxiarch/core/show/records';
 
 export const tokenOf = ({ key, show }: Pick<UniverseReport, 'key' | 'show'>): string =>
   show === null ? formatWireToken(fromWireKey(key)) : `u${show}`;

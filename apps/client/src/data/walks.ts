@@ -7,12 +7,12 @@ import type {
   StepReply,
   StepRequest,
   SwapsReply,
-} from '@taxiarch/core/contract';
-import { addressOf } from '@taxiarch/core/contract/paths';
-import { added } from '@taxiarch/core/edit';
-import { PLAIN_MARK, type Walk } from '@taxiarch/core/records';
-import { timeCodeOf, timeCodesOf } from '@taxiarch/core/stream';
-import { itemOf, type WalkReply } from '@taxiarch/core/walk';
+} from '@taxiarch/core/whole/contract';
+import { addressOf } from '@taxiarch/core/whole/contract/paths';
+import { added } from '@taxiarch/core/show/edit';
+import { PLAIN_MARK, type Walk } from '@taxiarch/core/show/records';
+import { timeCodeOf, timeCodesOf } from '@taxiarch/core/signal/stream';
+import { itemOf, type WalkReply } from '@taxiarch/core/proving/walk';
 import { call, fetchAddress } from './api';
 import { clientId } from './client';
 import { feed } from './feed';

@@ -1,9 +1,9 @@
 /** What if: failures played on a time line, and every single one tried. */
 import { useEffect, useState } from 'react';
 import useSWR from 'swr';
-import type { EveryReply, MendsReply, WhatIfRequest } from '@taxiarch/core/contract';
-import { addressOf } from '@taxiarch/core/contract/paths';
-import type { WhatIfFrom, WhatIfReport } from '@taxiarch/core/whatif';
+import type { EveryReply, MendsReply, WhatIfRequest } from '@taxiarch/core/whole/contract';
+import { addressOf } from '@taxiarch/core/whole/contract/paths';
+import type { WhatIfFrom, WhatIfReport } from '@taxiarch/core/truth/whatif';
 import { call, fetchAddress } from './api';
 
 const LOOK_MS = 300;

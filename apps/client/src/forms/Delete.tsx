@@ -1,7 +1,7 @@
 /** Deletes something from the plan, in two steps: asked for, then previewed and written. */
 import { useState } from 'react';
-import type { Plan, ProposedChange } from '@taxiarch/core/edit';
-import { ok, type Result } from '@taxiarch/core/result';
+import type { Plan, ProposedChange } from '@taxiarch/core/show/edit';
+import { ok, type Result } from '@taxiarch/core/base/result';
 import { Button, Opened } from '@/ui';
 import { PlanPreview } from './PlanPreview';
 

@@ -1,6 +1,6 @@
 /** Which machine is meant: one of the show, or a new one with its name, kind and address. */
 import { View } from 'react-native';
-import { PLAIN_MACHINE, type Machine, type MachineKind } from '@taxiarch/core/records';
+import { PLAIN_MACHINE, type Machine, type MachineKind } from '@taxiarch/core/show/records';
 import { Field, Pick } from '@/ui';
 
 export interface MachineChoiceForm {

@@ -1,7 +1,7 @@
-import { refuse } from '@taxiarch/core/result';
+import { refuse } from '@taxiarch/core/base/result';
 import { fireEvent, screen, within } from '@testing-library/react';
-import { nightFerry } from '@taxiarch/core/demo';
-import { changed, type Plan, removed } from '@taxiarch/core/edit';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { changed, type Plan, removed } from '@taxiarch/core/show/edit';
 import { answers, asked, open, refusal, settled } from '@/testing/server';
 import { PlanPreview } from './PlanPreview';
 

@@ -1,10 +1,10 @@
 /** What an act would do, line by line, before it is written. */
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import type { Result } from '@taxiarch/core/result';
-import { networkConsequences } from '@taxiarch/core/check';
-import { consequences } from '@taxiarch/core/patch';
-import type { Plan } from '@taxiarch/core/edit';
+import type { Result } from '@taxiarch/core/base/result';
+import { networkConsequences } from '@taxiarch/core/truth/check';
+import { consequences } from '@taxiarch/core/rig/patch';
+import type { Plan } from '@taxiarch/core/show/edit';
 import { propose, useShow } from '@/data/show';
 import { Button, Notice, StateWord, Text } from '@/ui';
 

@@ -1,8 +1,8 @@
 /** The foot of every form of a record: what would be written, and that somebody else came between. */
 import { useState } from 'react';
-import type { Plan } from '@taxiarch/core/edit';
-import type { Row } from '@taxiarch/core/records';
-import type { Result } from '@taxiarch/core/result';
+import type { Plan } from '@taxiarch/core/show/edit';
+import type { Row } from '@taxiarch/core/show/records';
+import type { Result } from '@taxiarch/core/base/result';
 import { Button, Notice, Section } from '@/ui';
 import { PlanPreview } from './PlanPreview';
 import type { RecordForm } from './useRecordForm';

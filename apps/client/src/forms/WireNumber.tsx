@@ -7,8 +7,8 @@ import {
   readSacnUniverse,
   type NumberingBase,
   type Protocol,
-} from '@taxiarch/core/address';
-import type { Result } from '@taxiarch/core/result';
+} from '@taxiarch/core/base/address';
+import type { Result } from '@taxiarch/core/base/result';
 import { countsFrom, usePreference } from '@/data/preferences';
 import { Choice, Field, Text } from '@/ui';
 

@@ -1,7 +1,7 @@
 import { fireEvent, screen } from '@testing-library/react';
-import { nightFerry } from '@taxiarch/core/demo';
-import { recordPlan } from '@taxiarch/core/edit';
-import type { Universe } from '@taxiarch/core/records';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { recordPlan } from '@taxiarch/core/show/edit';
+import type { Universe } from '@taxiarch/core/show/records';
 import { useShow } from '@/data/show';
 import { answers, asked, edited, open, proposed, refusal, settled } from '@/testing/server';
 import { Field } from '@/ui';

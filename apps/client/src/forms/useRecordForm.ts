@@ -1,6 +1,6 @@
 /** The one way to edit a record: what is typed is kept, with the record as it was when the typing began. */
 import { useState } from 'react';
-import type { Row } from '@taxiarch/core/records';
+import type { Row } from '@taxiarch/core/show/records';
 import { newId } from '@/data/numbers';
 import { useDraft } from './draft';
 

@@ -1,9 +1,9 @@
 /** A table chosen from this device, read, and previewed before anything is written. */
 import { useMemo, useRef, useState, type ReactNode } from 'react';
-import type { Result } from '@taxiarch/core/result';
-import type { BadLine } from '@taxiarch/core/format';
-import type { Plan } from '@taxiarch/core/edit';
-import type { ShowRecords } from '@taxiarch/core/records';
+import type { Result } from '@taxiarch/core/base/result';
+import type { BadLine } from '@taxiarch/core/files/format';
+import type { Plan } from '@taxiarch/core/show/edit';
+import type { ShowRecords } from '@taxiarch/core/show/records';
 import { useShow } from '@/data/show';
 import { Notice, Section } from '@/ui';
 import { PlanPreview } from './PlanPreview';

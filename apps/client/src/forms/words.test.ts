@@ -1,7 +1,7 @@
 /** Every field of every kind of record can be met in the client, under the words of its description or others that are told here. */
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { DESCRIPTIONS, type Kind } from '@taxiarch/core/records';
+import { DESCRIPTIONS, type Kind } from '@taxiarch/core/show/records';
 
 const SOURCES = join(__dirname, '..');
 const text = (readdirSync(SOURCES, { recursive: true }) as string[])

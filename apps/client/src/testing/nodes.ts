@@ -1,5 +1,5 @@
 /** Nodes as they answer, for screens. */
-import type { NodePortReport, NodeReport } from '@taxiarch/core/node';
+import type { NodePortReport, NodeReport } from '@taxiarch/core/network/node';
 
 const port = (number: number, portAddress: number): NodePortReport =>
   ({

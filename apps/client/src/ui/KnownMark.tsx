@@ -7,7 +7,7 @@ import PencilRuler from 'lucide-react-native/icons/pencil-ruler';
 import CircleHelp from 'lucide-react-native/icons/circle-question-mark';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
-import { KNOWN_MEANS, type Known } from '@taxiarch/core/known';
+import { KNOWN_MEANS, type Known } from '@taxiarch/core/truth/known';
 import { Text } from './Text';
 import { useColour } from './theme';
 

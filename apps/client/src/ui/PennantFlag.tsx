@@ -1,5 +1,5 @@
 /** A source's flag: a letter, a cut, a hatching; tinted last. */
-import type { Pennant } from '@taxiarch/core/records';
+import type { Pennant } from '@taxiarch/core/show/records';
 import Svg, { Path, Text as SvgText } from 'react-native-svg';
 import { PENNANT_INK, pennantShape } from './pennant';
 

@@ -1,6 +1,6 @@
-import { OWN_PENNANT, sendersOf } from '@taxiarch/core/flow';
-import { nightFerry } from '@taxiarch/core/demo';
-import type { Pennant } from '@taxiarch/core/records';
+import { OWN_PENNANT, sendersOf } from '@taxiarch/core/network/flow';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import type { Pennant } from '@taxiarch/core/show/records';
 import { isOwnPennant, pennantShape } from './pennant';
 
 const CUTS = ['swallow', 'notch', 'square', 'triangle'] as const;

@@ -1,6 +1,6 @@
 /** The drawing of a pennant: outline, hatching and tint, for SVG and canvas alike. */
-import { OWN_PENNANT } from '@taxiarch/core/flow';
-import type { Pennant, PennantCut, PennantFill } from '@taxiarch/core/records';
+import { OWN_PENNANT } from '@taxiarch/core/network/flow';
+import type { Pennant, PennantCut, PennantFill } from '@taxiarch/core/show/records';
 
 /** Outlines in a box of 24 × 16. */
 const OUTLINES: Readonly<Record<PennantCut, string>> = {

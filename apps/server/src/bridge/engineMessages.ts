@@ -1,9 +1,9 @@
 /** What the server and its engine thread say to each other. Levels go through shared memory, not through here. */
-import type { Reach } from '@taxiarch/core/flow';
-import type { Control, Route } from '@taxiarch/core/records';
+import type { Reach } from '@taxiarch/core/network/flow';
+import type { Control, Route } from '@taxiarch/core/show/records';
 import type { MessagePort } from 'node:worker_threads';
-import type { NodesReply, OutputReport, Settings } from '@taxiarch/core/contract';
-import type { ControlReport, RouteReport } from '@taxiarch/core/route';
+import type { NodesReply, OutputReport, Settings } from '@taxiarch/core/whole/contract';
+import type { ControlReport, RouteReport } from '@taxiarch/core/signal/route';
 import type {
   AlsoHeardReport,
   DiscoveryReport,
@@ -11,13 +11,13 @@ import type {
   StreamReport,
   SweepReport,
   SyncReport,
-} from '@taxiarch/core/stream';
-import type { InterfaceInfo } from '@taxiarch/core/ip';
-import type { NodeReport } from '@taxiarch/core/node';
-import type { Program } from '@taxiarch/core/picture';
-import type { MergeMode, SlotContender } from '@taxiarch/core/merge';
-import type { Network } from '@taxiarch/core/records';
-import type { LampAnswer, LampPort, LampRequest, LampTable, LineUse } from '@taxiarch/core/roll';
+} from '@taxiarch/core/signal/stream';
+import type { InterfaceInfo } from '@taxiarch/core/network/ip';
+import type { NodeReport } from '@taxiarch/core/network/node';
+import type { Program } from '@taxiarch/core/rig/picture';
+import type { MergeMode, SlotContender } from '@taxiarch/core/signal/merge';
+import type { Network } from '@taxiarch/core/show/records';
+import type { LampAnswer, LampPort, LampRequest, LampTable, LineUse } from '@taxiarch/core/truth/roll';
 import type { Sending } from '../keep/lastWords';
 import type { Ports } from './interfaces';
 

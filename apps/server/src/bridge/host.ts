@@ -1,13 +1,13 @@
 /** The server's side of the engine: its thread and the receiving one, orders to them, and their reports joined with the plan. */
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
-import { wireKey } from '@taxiarch/core/address';
-import type { LiveReport, NodesReply, Settings } from '@taxiarch/core/contract';
-import { Happenings } from '@taxiarch/core/known';
-import { ROUTE_KEYS } from '@taxiarch/core/contract/feed';
-import { addressesOf } from '@taxiarch/core/ip';
-import type { SlotContender } from '@taxiarch/core/merge';
-import type { PlugReport } from '@taxiarch/core/plug';
-import type { LampPort, LampRequest, LampTable } from '@taxiarch/core/roll';
+import { wireKey } from '@taxiarch/core/base/address';
+import type { LiveReport, NodesReply, Settings } from '@taxiarch/core/whole/contract';
+import { Happenings } from '@taxiarch/core/truth/known';
+import { ROUTE_KEYS } from '@taxiarch/core/whole/contract/feed';
+import { addressesOf } from '@taxiarch/core/network/ip';
+import type { SlotContender } from '@taxiarch/core/signal/merge';
+import type { PlugReport } from '@taxiarch/core/protocol/plug';
+import type { LampPort, LampRequest, LampTable } from '@taxiarch/core/truth/roll';
 import type { PlanView } from './plan';
 import type { ReceiverSetup, ToReceiver } from './receiverMessages';
 import { PacketRing } from './ring';

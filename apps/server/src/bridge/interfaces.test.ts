@@ -1,5 +1,5 @@
-import type { InterfaceInfo } from '@taxiarch/core/ip';
-import type { Network } from '@taxiarch/core/records';
+import type { InterfaceInfo } from '@taxiarch/core/network/ip';
+import type { Network } from '@taxiarch/core/show/records';
 import { broadcastOf, chooseInterface, chooseInterfaces, listInterfaces, mediumOf, plainTrouble } from './interfaces';
 
 const one = (name: string, address: string, netmask = '255.255.255.0'): InterfaceInfo => ({

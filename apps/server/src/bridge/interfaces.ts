@@ -2,9 +2,9 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { networkInterfaces } from 'node:os';
 import { join } from 'node:path';
-import type { Settings } from '@taxiarch/core/contract';
-import { inNetwork, type InterfaceInfo, ipNumber } from '@taxiarch/core/ip';
-import type { Network } from '@taxiarch/core/records';
+import type { Settings } from '@taxiarch/core/whole/contract';
+import { inNetwork, type InterfaceInfo, ipNumber } from '@taxiarch/core/network/ip';
+import type { Network } from '@taxiarch/core/show/records';
 
 export interface Ports {
   readonly sacn: number;

@@ -1,8 +1,14 @@
 /** The engine's report joined with the plan: every universe planned or heard, with the word that says how it stands. */
-import { fromWireKey, type Protocol } from '@taxiarch/core/address';
-import { sendersByUniverse, sendersOf, standingOf, universesByWire, type HeardStream } from '@taxiarch/core/flow';
-import type { ShowRecords } from '@taxiarch/core/records';
-import type { StreamReport, UniverseReport } from '@taxiarch/core/stream';
+import { fromWireKey, type Protocol } from '@taxiarch/core/base/address';
+import {
+  sendersByUniverse,
+  sendersOf,
+  standingOf,
+  universesByWire,
+  type HeardStream,
+} from '@taxiarch/core/network/flow';
+import type { ShowRecords } from '@taxiarch/core/show/records';
+import type { StreamReport, UniverseReport } from '@taxiarch/core/signal/stream';
 import type { EngineReport, EngineUniverse } from './engineMessages';
 
 const heardOf = (stream: StreamReport, protocol: Protocol, at: number): HeardStream => ({

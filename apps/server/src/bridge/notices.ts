@@ -1,5 +1,5 @@
 /** What a person should know of this computer and its data: said until it is over or has been read. */
-import type { Notice } from '@taxiarch/core/contract';
+import type { Notice } from '@taxiarch/core/whole/contract';
 
 /** More than this are not kept; the oldest go first. */
 const MOST = 20;

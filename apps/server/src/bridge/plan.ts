@@ -1,8 +1,8 @@
 /** What of the show the server's first thread knows: all but what there are many thousands of. */
-import type { Change } from '@taxiarch/core/edit';
-import { reachOf, type Reach } from '@taxiarch/core/flow';
-import { rigOf } from '@taxiarch/core/patch';
-import { KINDS, emptyShow, type Kind, type ShowRecords } from '@taxiarch/core/records';
+import type { Change } from '@taxiarch/core/show/edit';
+import { reachOf, type Reach } from '@taxiarch/core/network/flow';
+import { rigOf } from '@taxiarch/core/rig/patch';
+import { KINDS, emptyShow, type Kind, type ShowRecords } from '@taxiarch/core/show/records';
 
 /** Kinds that stay with the show's own thread */
 const HEAVY = ['type', 'lamp', 'run', 'snapshot', 'mark'] as const;

@@ -2,7 +2,7 @@
  * Packets on their way from the thread that receives to the thread that keeps the account: a ring in
  * memory shared by both, so that neither a slow moment of the account nor its garbage costs a packet.
  */
-import type { Protocol } from '@taxiarch/core/address';
+import type { Protocol } from '@taxiarch/core/base/address';
 
 const STATE_BYTES = 64;
 /**

@@ -1,6 +1,6 @@
 /** Merged levels and owners of every universe, in memory shared between the engine's thread and the server's. */
-import { SLOTS } from '@taxiarch/core/address';
-import { NOBODY } from '@taxiarch/core/merge';
+import { SLOTS } from '@taxiarch/core/base/address';
+import { NOBODY } from '@taxiarch/core/signal/merge';
 
 /** Most universes told apart at once. */
 export const MOST_UNIVERSES = 8192;

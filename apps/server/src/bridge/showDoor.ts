@@ -1,11 +1,11 @@
 /** The first thread's door to the show: requests go through as they came, and its plan is known here as it is now. */
-import type { LiveReport } from '@taxiarch/core/contract';
-import type { ProposedEdit } from '@taxiarch/core/edit';
-import type { PictureWish, Program } from '@taxiarch/core/picture';
-import type { Result } from '@taxiarch/core/result';
-import type { Snapshot } from '@taxiarch/core/records';
-import type { RollNow } from '@taxiarch/core/roll';
-import type { NextFound, NextWish } from '@taxiarch/core/walk';
+import type { LiveReport } from '@taxiarch/core/whole/contract';
+import type { ProposedEdit } from '@taxiarch/core/show/edit';
+import type { PictureWish, Program } from '@taxiarch/core/rig/picture';
+import type { Result } from '@taxiarch/core/base/result';
+import type { Snapshot } from '@taxiarch/core/show/records';
+import type { RollNow } from '@taxiarch/core/truth/roll';
+import type { NextFound, NextWish } from '@taxiarch/core/proving/walk';
 import { Asks } from './asks';
 import { Away } from './away';
 import type { Notices } from './notices';

@@ -1,11 +1,11 @@
 /** What the server's first thread and the show's own say to each other. */
-import type { EndpointName, LiveReport } from '@taxiarch/core/contract';
-import type { ProposedEdit } from '@taxiarch/core/edit';
-import type { PictureWish, Program } from '@taxiarch/core/picture';
-import type { ShowRecords, Snapshot } from '@taxiarch/core/records';
-import type { Result } from '@taxiarch/core/result';
-import type { RollNow } from '@taxiarch/core/roll';
-import type { NextFound, NextWish } from '@taxiarch/core/walk';
+import type { EndpointName, LiveReport } from '@taxiarch/core/whole/contract';
+import type { ProposedEdit } from '@taxiarch/core/show/edit';
+import type { PictureWish, Program } from '@taxiarch/core/rig/picture';
+import type { ShowRecords, Snapshot } from '@taxiarch/core/show/records';
+import type { Result } from '@taxiarch/core/base/result';
+import type { RollNow } from '@taxiarch/core/truth/roll';
+import type { NextFound, NextWish } from '@taxiarch/core/proving/walk';
 import type { PlanView } from './plan';
 
 /** Endpoints that the show's thread answers */

@@ -1,5 +1,5 @@
 /** Threads that throw or hang are seen to: said at once, started again, and never hot by themselves. */
-import type { LiveReport, Problem } from '@taxiarch/core/contract';
+import type { LiveReport, Problem } from '@taxiarch/core/whole/contract';
 import { WebSocket } from 'ws';
 import { addPlace, placesOf } from '../testing/kills';
 import { ServerProcess, eventually, newFolder, removeFolder } from '../testing/serverProcess';

@@ -1,6 +1,6 @@
 /** Packets that were lost at this computer or go beyond what is kept: said once it happens. */
-import { MOST_ROUTES } from '@taxiarch/core/contract/feed';
-import { MOST_CONTENDERS } from '@taxiarch/core/merge';
+import { MOST_ROUTES } from '@taxiarch/core/whole/contract/feed';
+import { MOST_CONTENDERS } from '@taxiarch/core/signal/merge';
 import type { EngineReport } from './engineMessages';
 import type { Notices } from './notices';
 import { MOST_UNIVERSES } from './shared';

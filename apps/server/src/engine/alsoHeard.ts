@@ -1,7 +1,7 @@
 /** What else Art-Net senders say: time, diagnostics, triggers and commands, counted by sender and kind. */
-import type { OtherKind } from '@taxiarch/core/artnet';
-import { printable } from '@taxiarch/core/bytes';
-import type { AlsoHeardReport } from '@taxiarch/core/stream';
+import type { OtherKind } from '@taxiarch/core/protocol/artnet';
+import { printable } from '@taxiarch/core/base/bytes';
+import type { AlsoHeardReport } from '@taxiarch/core/signal/stream';
 
 /** Kinds by sender that are told apart; the longest silent makes room. */
 const MOST = 128;

@@ -1,4 +1,4 @@
-import type { SacnDiscovery } from '@taxiarch/core/sacn';
+import type { SacnDiscovery } from '@taxiarch/core/protocol/sacn';
 import { Discovered } from './discovered';
 
 const page = (number: number, lastPage: number, universes: readonly number[], id = 7): SacnDiscovery => ({

@@ -1,8 +1,8 @@
 /** Who announces which sACN universes (ANSI E1.31-2018, clause 8); as much of it as is worth remembering. */
-import { SACN_LAST } from '@taxiarch/core/address';
-import { printable } from '@taxiarch/core/bytes';
-import type { DiscoveryReport } from '@taxiarch/core/stream';
-import { formatCid, Sacn, type SacnDiscovery } from '@taxiarch/core/sacn';
+import { SACN_LAST } from '@taxiarch/core/base/address';
+import { printable } from '@taxiarch/core/base/bytes';
+import type { DiscoveryReport } from '@taxiarch/core/signal/stream';
+import { formatCid, Sacn, type SacnDiscovery } from '@taxiarch/core/protocol/sacn';
 
 interface Announcer {
   readonly cid: string;

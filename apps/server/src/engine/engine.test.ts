@@ -1,8 +1,8 @@
 import { MessageChannel } from 'node:worker_threads';
-import { encodeData } from '@taxiarch/core/sacn';
-import { settings } from '@taxiarch/core/contract';
-import { initialOf } from '@taxiarch/core/field';
-import type { InterfaceInfo } from '@taxiarch/core/ip';
+import { encodeData } from '@taxiarch/core/protocol/sacn';
+import { settings } from '@taxiarch/core/whole/contract';
+import { initialOf } from '@taxiarch/core/base/field';
+import type { InterfaceInfo } from '@taxiarch/core/network/ip';
 import type { EngineSetup } from '../bridge/engineMessages';
 import type { EngineToReceiver } from '../bridge/receiverMessages';
 import { PacketRing, addressBits } from '../bridge/ring';

@@ -1,8 +1,8 @@
 /** The live engine: listens, keeps the account, merges, polls, and sends what is taken. Runs in a thread of its own. */
-import type { Settings } from '@taxiarch/core/contract';
-import type { InterfaceInfo } from '@taxiarch/core/ip';
-import type { Network } from '@taxiarch/core/records';
-import { Sacn } from '@taxiarch/core/sacn';
+import type { Settings } from '@taxiarch/core/whole/contract';
+import type { InterfaceInfo } from '@taxiarch/core/network/ip';
+import type { Network } from '@taxiarch/core/show/records';
+import { Sacn } from '@taxiarch/core/protocol/sacn';
 import { HeldUp } from '../bridge/heldUp';
 import { chooseInterfaces, listInterfaces, plainTrouble } from '../bridge/interfaces';
 import { socketDrops } from '../bridge/socketDrops';

@@ -1,7 +1,7 @@
 /** Finds the fader that a person moves on another desk: the slot that moves while it stood still before. */
 import type { FoundFader } from '../bridge/engineMessages';
-import { SLOTS } from '@taxiarch/core/address';
-import { Sacn } from '@taxiarch/core/sacn';
+import { SLOTS } from '@taxiarch/core/base/address';
+import { Sacn } from '@taxiarch/core/protocol/sacn';
 import type { LiveUniverse } from './universe';
 
 /** What moves by itself is learnt for this long, before anybody is asked to move anything. */

@@ -1,8 +1,8 @@
 /** From bytes to merged levels, without sockets and with a clock of the test's own. */
-import { wireKey } from '@taxiarch/core/address';
-import { ArtNet, encodeArtSync, encodeDmx, encodePoll, type ArtPoll } from '@taxiarch/core/artnet';
-import { NOBODY } from '@taxiarch/core/merge';
-import { encodeData, encodeDiscovery, encodeSync, type SacnData } from '@taxiarch/core/sacn';
+import { wireKey } from '@taxiarch/core/base/address';
+import { ArtNet, encodeArtSync, encodeDmx, encodePoll, type ArtPoll } from '@taxiarch/core/protocol/artnet';
+import { NOBODY } from '@taxiarch/core/signal/merge';
+import { encodeData, encodeDiscovery, encodeSync, type SacnData } from '@taxiarch/core/protocol/sacn';
 import { Ingest } from './ingest';
 import { SharedLevels } from '../bridge/shared';
 import { levelsFrom } from '../testing/wire';

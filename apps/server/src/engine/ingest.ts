@@ -1,5 +1,5 @@
 /** Packets in: from bytes on a socket to a stream's account and levels. Allocates nothing for a known stream. */
-import { fromWireKey, wireKey } from '@taxiarch/core/address';
+import { fromWireKey, wireKey } from '@taxiarch/core/base/address';
 import {
   ArtNet,
   blankDmxFields,
@@ -15,8 +15,8 @@ import {
   type ArtPoll,
   type ArtPollReply,
   type OtherKind,
-} from '@taxiarch/core/artnet';
-import { printable, readU32 } from '@taxiarch/core/bytes';
+} from '@taxiarch/core/protocol/artnet';
+import { printable, readU32 } from '@taxiarch/core/base/bytes';
 import {
   Sacn,
   blankDataFields,
@@ -25,12 +25,12 @@ import {
   readRoot,
   readSourceName,
   type SacnDiscovery,
-} from '@taxiarch/core/sacn';
-import { artnetSync, sacnSync } from '@taxiarch/core/stream';
+} from '@taxiarch/core/protocol/sacn';
+import { artnetSync, sacnSync } from '@taxiarch/core/signal/stream';
 import type { SentBy, Stream } from './stream';
 import { Syncs } from './syncs';
 import type { LiveUniverse } from './universe';
-import { MOST_ROUTES } from '@taxiarch/core/contract/feed';
+import { MOST_ROUTES } from '@taxiarch/core/whole/contract/feed';
 import type { ToEngine } from '../bridge/engineMessages';
 import { MOST_UNIVERSES, SharedLevels } from '../bridge/shared';
 

@@ -3,7 +3,7 @@ import { createSocket } from 'node:dgram';
 import { networkInterfaces } from 'node:os';
 import { holderOf } from '../bridge/holder';
 import WebSocket from 'ws';
-import { multicastGroup, wireKey } from '@taxiarch/core/address';
+import { multicastGroup, wireKey } from '@taxiarch/core/base/address';
 import {
   type ArtDmx,
   ArtNet,
@@ -14,7 +14,7 @@ import {
   encodePoll,
   encodePollReply,
   portsOf,
-} from '@taxiarch/core/artnet';
+} from '@taxiarch/core/protocol/artnet';
 import {
   decodeFrame,
   encodeLevelsFrame,
@@ -23,8 +23,8 @@ import {
   type OutputReport,
   type Problem,
   type UniverseFrame,
-} from '@taxiarch/core/contract';
-import { Sacn, decodeSacn, encodeData, encodeDiscovery, type SacnData } from '@taxiarch/core/sacn';
+} from '@taxiarch/core/whole/contract';
+import { Sacn, decodeSacn, encodeData, encodeDiscovery, type SacnData } from '@taxiarch/core/protocol/sacn';
 import { Sender, closeSockets, levelsFrom, openSocket, stopSenders } from '../testing/wire';
 import { ServerProcess, eventually, newFolder, removeFolder, udpPorts } from '../testing/serverProcess';
 

@@ -1,6 +1,6 @@
 /** Which multicast groups are joined: by need, so that what somebody looks at is heard however much is announced. */
-import { fromWireKey, wireKey } from '@taxiarch/core/address';
-import { Sacn } from '@taxiarch/core/sacn';
+import { fromWireKey, wireKey } from '@taxiarch/core/base/address';
+import { Sacn } from '@taxiarch/core/protocol/sacn';
 
 const FIRST_ARTNET = wireKey({ protocol: 'artnet', number: 0 });
 

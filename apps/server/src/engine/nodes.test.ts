@@ -1,4 +1,4 @@
-import { ArtNet, blankPollReply, type ArtPollReply } from '@taxiarch/core/artnet';
+import { ArtNet, blankPollReply, type ArtPollReply } from '@taxiarch/core/protocol/artnet';
 import { NodeTable } from './nodes';
 
 const page = (bindIndex: number, universes: readonly number[], ltp = false): ArtPollReply => ({

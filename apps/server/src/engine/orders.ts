@@ -1,6 +1,6 @@
 /** What the server orders of the engine, carried out. */
-import { encodePoll } from '@taxiarch/core/artnet';
-import { ROUTE_KEYS } from '@taxiarch/core/contract/feed';
+import { encodePoll } from '@taxiarch/core/protocol/artnet';
+import { ROUTE_KEYS } from '@taxiarch/core/whole/contract/feed';
 import { breakNow } from '../bridge/breaking';
 import type { ToEngine } from '../bridge/engineMessages';
 import type { EngineWhole } from './whole';

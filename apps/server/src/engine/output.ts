@@ -5,12 +5,12 @@
 import type { TakeOrder } from '../bridge/engineMessages';
 import { holderOf } from '../bridge/holder';
 import type { Sending } from '../keep/lastWords';
-import { fromWireKey, SLOTS } from '@taxiarch/core/address';
-import { encodeDmx } from '@taxiarch/core/artnet';
-import type { HoldReport, OutputReport } from '@taxiarch/core/contract';
-import { OWN_NAME } from '@taxiarch/core/stream';
+import { fromWireKey, SLOTS } from '@taxiarch/core/base/address';
+import { encodeDmx } from '@taxiarch/core/protocol/artnet';
+import type { HoldReport, OutputReport } from '@taxiarch/core/whole/contract';
+import { OWN_NAME } from '@taxiarch/core/signal/stream';
 import { SyncOut } from './syncOut';
-import { encodeData, encodeDiscoveryPages, Sacn } from '@taxiarch/core/sacn';
+import { encodeData, encodeDiscoveryPages, Sacn } from '@taxiarch/core/protocol/sacn';
 
 /** Packets sent after the last change before the rate drops (E1.31-2018, 6.6.2). */
 const REPEATS = 3;

@@ -1,6 +1,6 @@
 /** The parts of the engine, as those see them that work on several. */
-import type { Settings } from '@taxiarch/core/contract';
-import type { Network } from '@taxiarch/core/records';
+import type { Settings } from '@taxiarch/core/whole/contract';
+import type { Network } from '@taxiarch/core/show/records';
 import type { FromEngine } from '../bridge/engineMessages';
 import type { Using } from '../bridge/interfaces';
 import type { Discovered } from './discovered';

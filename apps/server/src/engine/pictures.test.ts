@@ -1,5 +1,5 @@
 /** Test pictures on the output: they move what they took, end with it, and touch nothing of anybody else. */
-import { pictureOfUniverses, type TestPicture } from '@taxiarch/core/picture';
+import { pictureOfUniverses, type TestPicture } from '@taxiarch/core/rig/picture';
 import { Output } from './output';
 import { Pictures } from './pictures';
 

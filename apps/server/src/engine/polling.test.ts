@@ -1,4 +1,4 @@
-import { decodePoll, decodePollReply, encodePoll, portsOf } from '@taxiarch/core/artnet';
+import { decodePoll, decodePollReply, encodePoll, portsOf } from '@taxiarch/core/protocol/artnet';
 import { Polling } from './polling';
 
 const ON_CHANGE = 0x02;

@@ -8,9 +8,9 @@ import {
   listingPages,
   pollMeans,
   Subscribers,
-} from '@taxiarch/core/artnet';
-import type { InterfaceInfo } from '@taxiarch/core/ip';
-import { OWN_NAME } from '@taxiarch/core/stream';
+} from '@taxiarch/core/protocol/artnet';
+import type { InterfaceInfo } from '@taxiarch/core/network/ip';
+import { OWN_NAME } from '@taxiarch/core/signal/stream';
 
 /** A node’s mask is asked for with each poll: what was turned by hand is to be seen as soon as the rest. */
 const ASK_IP_MS = 2500;

@@ -1,4 +1,4 @@
-import { decodeArtNet, encodeAddress } from '@taxiarch/core/artnet';
+import { decodeArtNet, encodeAddress } from '@taxiarch/core/protocol/artnet';
 import { program, type ProgrammerWire } from './programmer';
 
 /** A node on a wire in simulated time: it answers polls at `address` after `delay` ms. */

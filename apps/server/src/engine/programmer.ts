@@ -1,5 +1,5 @@
 /** Sets a node by Art-Net and reads it back: packets one by one, then a poll, then what it says of itself. */
-import { encodeIpProg, encodePoll } from '@taxiarch/core/artnet';
+import { encodeIpProg, encodePoll } from '@taxiarch/core/protocol/artnet';
 
 /** Between two packets: a node writes what it is told to its memory. */
 const SPACING_MS = 20;

@@ -1,8 +1,8 @@
 /** What the engine reports: all of itself twice a second, universes in parts, slots that are inspected at once. */
-import { OWN_NAME } from '@taxiarch/core/stream';
+import { OWN_NAME } from '@taxiarch/core/signal/stream';
 import { ANNOUNCERS_REPORTED } from './discovered';
 import type { EngineReport, EngineUniverse } from '../bridge/engineMessages';
-import { formatCid } from '@taxiarch/core/sacn';
+import { formatCid } from '@taxiarch/core/protocol/sacn';
 import type { EngineParts } from './parts';
 import { Rates, Trouble } from './state';
 import type { LiveUniverse } from './universe';

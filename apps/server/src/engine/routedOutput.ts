@@ -1,9 +1,9 @@
 /** The packets of one running route: numbered, addressed as its plan says, ended as its protocol can. */
-import { SLOTS } from '@taxiarch/core/address';
-import { encodeDmx } from '@taxiarch/core/artnet';
-import { encodeData, Sacn } from '@taxiarch/core/sacn';
-import { OWN_NAME } from '@taxiarch/core/stream';
-import type { Route } from '@taxiarch/core/records';
+import { SLOTS } from '@taxiarch/core/base/address';
+import { encodeDmx } from '@taxiarch/core/protocol/artnet';
+import { encodeData, Sacn } from '@taxiarch/core/protocol/sacn';
+import { OWN_NAME } from '@taxiarch/core/signal/stream';
+import type { Route } from '@taxiarch/core/show/records';
 import type { Sending } from '../keep/lastWords';
 
 /** Packets that end an sACN stream (E1.31-2018, 6.2.6). */

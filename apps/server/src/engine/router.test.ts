@@ -1,12 +1,19 @@
 /** Routes on real sockets: what is sent on loopback goes in, and other sockets are witness of what comes out. */
 import { createSocket } from 'node:dgram';
 import { networkInterfaces } from 'node:os';
-import { multicastGroup, multicastGroup6, wireKey, type WireUniverse } from '@taxiarch/core/address';
-import { decodeArtNet } from '@taxiarch/core/artnet';
-import type { LearnReply, LiveReport, Problem } from '@taxiarch/core/contract';
-import type { RouteInput, RouteReport } from '@taxiarch/core/route';
-import { decodeSacn, type SacnData } from '@taxiarch/core/sacn';
-import { type AnyRecord, type Control, type Kind, PLAIN_INPUT, PLAIN_ROUTE, type Route } from '@taxiarch/core/records';
+import { multicastGroup, multicastGroup6, wireKey, type WireUniverse } from '@taxiarch/core/base/address';
+import { decodeArtNet } from '@taxiarch/core/protocol/artnet';
+import type { LearnReply, LiveReport, Problem } from '@taxiarch/core/whole/contract';
+import type { RouteInput, RouteReport } from '@taxiarch/core/signal/route';
+import { decodeSacn, type SacnData } from '@taxiarch/core/protocol/sacn';
+import {
+  type AnyRecord,
+  type Control,
+  type Kind,
+  PLAIN_INPUT,
+  PLAIN_ROUTE,
+  type Route,
+} from '@taxiarch/core/show/records';
 import { Sender, closeSockets, openSocket, stopSenders } from '../testing/wire';
 import { ServerProcess, eventually, newFolder, removeFolder, udpPorts } from '../testing/serverProcess';
 

@@ -3,13 +3,13 @@
  * with one input passes on packet for packet; one with several sends at DMX's own pace.
  */
 import type { RouterPlan } from '../bridge/engineMessages';
-import { SLOTS, wireKey, type WireUniverse } from '@taxiarch/core/address';
-import { RouteMixer, type ControlReport, type Incoming, type RouteReport } from '@taxiarch/core/route';
-import { MOST_ROUTES } from '@taxiarch/core/contract/feed';
-import { scalesOf, type Reach } from '@taxiarch/core/flow';
-import { encodeDiscoveryPages, formatCid } from '@taxiarch/core/sacn';
-import { OWN_NAME } from '@taxiarch/core/stream';
-import type { Control, Route } from '@taxiarch/core/records';
+import { SLOTS, wireKey, type WireUniverse } from '@taxiarch/core/base/address';
+import { RouteMixer, type ControlReport, type Incoming, type RouteReport } from '@taxiarch/core/signal/route';
+import { MOST_ROUTES } from '@taxiarch/core/whole/contract/feed';
+import { scalesOf, type Reach } from '@taxiarch/core/network/flow';
+import { encodeDiscoveryPages, formatCid } from '@taxiarch/core/protocol/sacn';
+import { OWN_NAME } from '@taxiarch/core/signal/stream';
+import type { Control, Route } from '@taxiarch/core/show/records';
 import { RoutedOutput, type FrameLeft, type RouteSender } from './routedOutput';
 import { SyncOut } from './syncOut';
 import { MOST_UNIVERSES, type SharedLevels } from '../bridge/shared';

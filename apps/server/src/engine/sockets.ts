@@ -1,8 +1,8 @@
 /** The engine's side of the network: the thread that receives, and the sockets that send. */
 import type { Socket } from 'node:dgram';
 import type { MessagePort } from 'node:worker_threads';
-import type { InterfaceInfo } from '@taxiarch/core/ip';
-import { multicastGroup, multicastGroup6, type Protocol } from '@taxiarch/core/address';
+import type { InterfaceInfo } from '@taxiarch/core/network/ip';
+import { multicastGroup, multicastGroup6, type Protocol } from '@taxiarch/core/base/address';
 import { bound } from '../receive/receiver';
 import type { Ports, Using } from '../bridge/interfaces';
 import type { EngineToReceiver, MembershipState, PlainError, ReceiverToEngine } from '../bridge/receiverMessages';

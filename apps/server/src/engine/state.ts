@@ -1,5 +1,5 @@
 /** How the engine itself does: what went wrong lately, and how much passes through it. */
-import type { Settings } from '@taxiarch/core/contract';
+import type { Settings } from '@taxiarch/core/whole/contract';
 import type { Using } from '../bridge/interfaces';
 
 /** Trouble that did not come again in this time is over. */

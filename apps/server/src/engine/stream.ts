@@ -1,8 +1,8 @@
 /** One sender on one universe as the engine holds it: its account, and its last levels. */
-import { type Protocol, SLOTS } from '@taxiarch/core/address';
-import { readStartCode, StreamAccount, type StartCodeReport, type StreamReport } from '@taxiarch/core/stream';
-import type { Contender } from '@taxiarch/core/merge';
-import { Sacn, formatCid } from '@taxiarch/core/sacn';
+import { type Protocol, SLOTS } from '@taxiarch/core/base/address';
+import { readStartCode, StreamAccount, type StartCodeReport, type StreamReport } from '@taxiarch/core/signal/stream';
+import type { Contender } from '@taxiarch/core/signal/merge';
+import { Sacn, formatCid } from '@taxiarch/core/protocol/sacn';
 
 /** A source that stops sending per-slot priority is back to its packet priority after this long. */
 const SLOT_PRIORITY_TIMEOUT_MS = 2500;

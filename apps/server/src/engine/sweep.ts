@@ -1,5 +1,5 @@
 /** Looking for sACN that is neither planned nor announced: groups are joined block by block, and listened to for a while. */
-import type { SweepReport } from '@taxiarch/core/stream';
+import type { SweepReport } from '@taxiarch/core/signal/stream';
 
 /** Senders repeat what stands still at least this often (E1.31-2018, 6.6.1), and joining takes a little. */
 const LISTEN_MS = 1500;

@@ -1,8 +1,8 @@
 /** Frames that are let out together: each waits for its packet, and one packet follows all of them. */
-import { wireKey } from '@taxiarch/core/address';
-import { decodeArtNet } from '@taxiarch/core/artnet';
-import { type SacnData, type SacnSync, decodeSacn } from '@taxiarch/core/sacn';
-import { type Route, PLAIN_INPUT, PLAIN_ROUTE } from '@taxiarch/core/records';
+import { wireKey } from '@taxiarch/core/base/address';
+import { decodeArtNet } from '@taxiarch/core/protocol/artnet';
+import { type SacnData, type SacnSync, decodeSacn } from '@taxiarch/core/protocol/sacn';
+import { type Route, PLAIN_INPUT, PLAIN_ROUTE } from '@taxiarch/core/show/records';
 import { Output, type OutputSettings } from './output';
 import { Router } from './router';
 import { SharedLevels } from '../bridge/shared';

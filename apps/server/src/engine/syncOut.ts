@@ -1,7 +1,7 @@
 /** Synchronisation packets of our own: after frames that are to be let out together, one for all of them. */
-import { SACN_LAST } from '@taxiarch/core/address';
-import { encodeArtSync } from '@taxiarch/core/artnet';
-import { encodeSync } from '@taxiarch/core/sacn';
+import { SACN_LAST } from '@taxiarch/core/base/address';
+import { encodeArtSync } from '@taxiarch/core/protocol/artnet';
+import { encodeSync } from '@taxiarch/core/protocol/sacn';
 
 export interface SyncSender {
   sacn(bytes: Uint8Array, universe: number, by: string): void;

@@ -1,7 +1,7 @@
 /** Who synchronises: sACN synchronisation packets by universe (ANSI E1.31-2018, 6.3, 11), ArtSync by sender. */
-import { StreamAccount, type SyncReport } from '@taxiarch/core/stream';
-import { formatCid, type SacnSync } from '@taxiarch/core/sacn';
-import type { Protocol } from '@taxiarch/core/address';
+import { StreamAccount, type SyncReport } from '@taxiarch/core/signal/stream';
+import { formatCid, type SacnSync } from '@taxiarch/core/protocol/sacn';
+import type { Protocol } from '@taxiarch/core/base/address';
 
 interface Source {
   readonly protocol: Protocol;

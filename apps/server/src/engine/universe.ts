@@ -1,9 +1,9 @@
 /** A universe on the wire: its streams, and what they come to when merged. */
-import { fromWireKey, SLOTS } from '@taxiarch/core/address';
-import { type MergeMode, Merger, MOST_CONTENDERS, priorityAt, type SlotContender } from '@taxiarch/core/merge';
-import type { Incoming } from '@taxiarch/core/route';
+import { fromWireKey, SLOTS } from '@taxiarch/core/base/address';
+import { type MergeMode, Merger, MOST_CONTENDERS, priorityAt, type SlotContender } from '@taxiarch/core/signal/merge';
+import type { Incoming } from '@taxiarch/core/signal/route';
 import type { SharedLevels } from '../bridge/shared';
-import type { StreamReport } from '@taxiarch/core/stream';
+import type { StreamReport } from '@taxiarch/core/signal/stream';
 import { Stream, type StreamOrigin } from './stream';
 
 /** A source leaves an Art-Net merge after this long (Art-Net 4, merge). */

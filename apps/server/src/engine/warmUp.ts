@@ -1,6 +1,6 @@
 /** The engine's hot path, run before the first real packet: code that is still cold would cost packets. */
-import { Sacn, encodeData } from '@taxiarch/core/sacn';
-import { encodeDmx } from '@taxiarch/core/artnet';
+import { Sacn, encodeData } from '@taxiarch/core/protocol/sacn';
+import { encodeDmx } from '@taxiarch/core/protocol/artnet';
 import { Ingest } from './ingest';
 import { SharedLevels } from '../bridge/shared';
 import { LiveUniverse } from './universe';

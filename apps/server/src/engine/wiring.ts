@@ -4,14 +4,14 @@ import {
   POLL_DIAGNOSTICS,
   POLL_DIAGNOSTICS_UNICAST,
   POLL_REPLY_ON_CHANGE,
-} from '@taxiarch/core/artnet';
-import { fromWireKey, wireKey } from '@taxiarch/core/address';
-import { ArtNet } from '@taxiarch/core/artnet';
-import type { Settings } from '@taxiarch/core/contract';
-import { ROUTE_KEYS } from '@taxiarch/core/contract/feed';
-import { formatUid, type Uid } from '@taxiarch/core/rdm';
-import { Sacn } from '@taxiarch/core/sacn';
-import { readU32 } from '@taxiarch/core/bytes';
+} from '@taxiarch/core/protocol/artnet';
+import { fromWireKey, wireKey } from '@taxiarch/core/base/address';
+import { ArtNet } from '@taxiarch/core/protocol/artnet';
+import type { Settings } from '@taxiarch/core/whole/contract';
+import { ROUTE_KEYS } from '@taxiarch/core/whole/contract/feed';
+import { formatUid, type Uid } from '@taxiarch/core/protocol/rdm';
+import { Sacn } from '@taxiarch/core/protocol/sacn';
+import { readU32 } from '@taxiarch/core/base/bytes';
 import { broadcastOf, listInterfaces, plainTrouble } from '../bridge/interfaces';
 import type { EngineWhole } from './whole';
 import type { IngestListener } from './ingest';

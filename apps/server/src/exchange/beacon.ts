@@ -8,7 +8,7 @@ import {
   type Sighted,
   TTL_S,
   Xchange,
-} from '@taxiarch/core/xchange';
+} from '@taxiarch/core/protocol/xchange';
 
 const ASK_FIRST_MS = 1000;
 const GOODBYE_MS = 500;

@@ -1,7 +1,7 @@
 /** Programs that speak CITP: found by multicast, joined by TCP; their patch and their selection as they say them. */
 import { createSocket, type Socket as UdpSocket } from 'node:dgram';
 import { connect, createServer, type Server, type Socket } from 'node:net';
-import type { CitpReply } from '@taxiarch/core/contract';
+import type { CitpReply } from '@taxiarch/core/whole/contract';
 import {
   Citp,
   CitpPeer,
@@ -10,9 +10,9 @@ import {
   encodeCitp,
   type CitpFixture,
   type CitpMessage,
-} from '@taxiarch/core/citp';
-import { type InterfaceInfo, isNear } from '@taxiarch/core/ip';
-import { ok, refuse, type Result } from '@taxiarch/core/result';
+} from '@taxiarch/core/protocol/citp';
+import { type InterfaceInfo, isNear } from '@taxiarch/core/network/ip';
+import { ok, refuse, type Result } from '@taxiarch/core/base/result';
 import { CONNECT_MS, Doorkeeper, whyNot } from './bounds';
 import { pour } from './pour';
 

@@ -1,11 +1,11 @@
 /** What other programs hand over live, and what is handed to them; all of it off until a person switches it on. */
-import type { ExchangeReply, Settings } from '@taxiarch/core/contract';
-import type { CitpFixture } from '@taxiarch/core/citp';
-import { citpDiffers, citpFixtures, citpTable, untoldByCitp } from '@taxiarch/core/format';
-import type { InterfaceInfo } from '@taxiarch/core/ip';
-import { ok, refuse, type Result } from '@taxiarch/core/result';
-import { formatCid } from '@taxiarch/core/sacn';
-import type { Commit } from '@taxiarch/core/xchange';
+import type { ExchangeReply, Settings } from '@taxiarch/core/whole/contract';
+import type { CitpFixture } from '@taxiarch/core/protocol/citp';
+import { citpDiffers, citpFixtures, citpTable, untoldByCitp } from '@taxiarch/core/files/format';
+import type { InterfaceInfo } from '@taxiarch/core/network/ip';
+import { ok, refuse, type Result } from '@taxiarch/core/base/result';
+import { formatCid } from '@taxiarch/core/protocol/sacn';
+import type { Commit } from '@taxiarch/core/protocol/xchange';
 import { chooseInterface, listInterfaces } from '../bridge/interfaces';
 import type { Notices } from '../bridge/notices';
 import type { ShowDoor } from '../bridge/showDoor';

@@ -1,7 +1,7 @@
 /** The WebSocket mode of MVR-xchange: one host, to which all others are connected; it passes on what is for others. */
 import { WebSocket, WebSocketServer, type RawData } from 'ws';
-import { type Message, readMessage, type StationReply, writeMessage, Xchange } from '@taxiarch/core/xchange';
-import { ok, refuse, type Result } from '@taxiarch/core/result';
+import { type Message, readMessage, type StationReply, writeMessage, Xchange } from '@taxiarch/core/protocol/xchange';
+import { ok, refuse, type Result } from '@taxiarch/core/base/result';
 import { CONNECT_MS, SILENCE_MS, whyNot } from './bounds';
 import type { Answer } from './tcpTalk';
 

@@ -1,9 +1,9 @@
 /** This computer as a station of MVR-xchange: it finds others, joins them, hears of their files and offers its own. */
 import { randomUUID } from 'node:crypto';
-import type { StationsReply } from '@taxiarch/core/contract';
-import { type InterfaceInfo, isNear } from '@taxiarch/core/ip';
-import { type Commit, type Message, type Sighted, Station, type StationReply } from '@taxiarch/core/xchange';
-import { ok, refuse, type Result } from '@taxiarch/core/result';
+import type { StationsReply } from '@taxiarch/core/whole/contract';
+import { type InterfaceInfo, isNear } from '@taxiarch/core/network/ip';
+import { type Commit, type Message, type Sighted, Station, type StationReply } from '@taxiarch/core/protocol/xchange';
+import { ok, refuse, type Result } from '@taxiarch/core/base/result';
 import { Beacon } from './beacon';
 import { hostOthers, joinHost, type SocketMode } from './socketMode';
 import { listen, say } from './tcpTalk';

@@ -8,8 +8,8 @@ import {
   readMessage,
   type StationReply,
   writeMessage,
-} from '@taxiarch/core/xchange';
-import { ok, refuse, type Result } from '@taxiarch/core/result';
+} from '@taxiarch/core/protocol/xchange';
+import { ok, refuse, type Result } from '@taxiarch/core/base/result';
 import { CONNECT_MS, Doorkeeper, SILENCE_MS, whyNot } from './bounds';
 import { pour } from './pour';
 

@@ -1,9 +1,9 @@
 /** Lamps that come into question, and where each listens now. */
-import { SLOTS } from '@taxiarch/core/address';
-import { levelsOfLook, type Look } from '@taxiarch/core/eye';
-import type { Patch } from '@taxiarch/core/patch';
-import type { FixtureMode, FixtureType, Lamp, Universe } from '@taxiarch/core/records';
-import { lampPortKey, modeSeen, sameType, universeAt, type RollPort, type SeenLamp } from '@taxiarch/core/roll';
+import { SLOTS } from '@taxiarch/core/base/address';
+import { levelsOfLook, type Look } from '@taxiarch/core/proving/eye';
+import type { Patch } from '@taxiarch/core/rig/patch';
+import type { FixtureMode, FixtureType, Lamp, Universe } from '@taxiarch/core/show/records';
+import { lampPortKey, modeSeen, sameType, universeAt, type RollPort, type SeenLamp } from '@taxiarch/core/truth/roll';
 import type { PlanView } from '../bridge/plan';
 
 /** The universe that comes out of each port, by the port’s key; only where the port is set to it as planned. */

@@ -2,9 +2,9 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { keyOfItem, lit, type EyeReply } from '@taxiarch/core/eye';
-import { applyToRecords, type Change, type ProposedEdit } from '@taxiarch/core/edit';
-import type { Lamp } from '@taxiarch/core/records';
+import { keyOfItem, lit, type EyeReply } from '@taxiarch/core/proving/eye';
+import { applyToRecords, type Change, type ProposedEdit } from '@taxiarch/core/show/edit';
+import type { Lamp } from '@taxiarch/core/show/records';
 import { LampSetter } from '../roll/setter';
 import { RollCall } from '../roll/rollCall';
 import { HungNet } from '../testing/hungNet';

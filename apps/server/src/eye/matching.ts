@@ -1,6 +1,6 @@
 /** Matching by eye: the session that runs, what it lights, and what each answer sets. It outlives phones and restarts. */
 import { join } from 'node:path';
-import { countOf } from '@taxiarch/core/edit';
+import { countOf } from '@taxiarch/core/show/edit';
 import {
   answered,
   eyeSession,
@@ -20,10 +20,10 @@ import {
   type EyeReply,
   type EyeSession,
   type EyeStep,
-} from '@taxiarch/core/eye';
-import { Patch, lampName } from '@taxiarch/core/patch';
-import { checkWith, type FixtureType, type Lamp } from '@taxiarch/core/records';
-import { couldBe, knownBy, modeWanted, rollOf, sameType, type SeenLamp } from '@taxiarch/core/roll';
+} from '@taxiarch/core/proving/eye';
+import { Patch, lampName } from '@taxiarch/core/rig/patch';
+import { checkWith, type FixtureType, type Lamp } from '@taxiarch/core/show/records';
+import { couldBe, knownBy, modeWanted, rollOf, sameType, type SeenLamp } from '@taxiarch/core/truth/roll';
 import type { EngineHost } from '../bridge/host';
 import type { ShowDoor } from '../bridge/showDoor';
 import { ProblemError } from '../problemError';

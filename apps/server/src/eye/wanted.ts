@@ -1,9 +1,9 @@
 /** Levels that a match by eye wants on the wire now, within its choice and nothing else. */
-import { wireKey } from '@taxiarch/core/address';
-import { freeStretches, levelsOfLook, levelsOfStretch, lit, tapped, type EyeSession } from '@taxiarch/core/eye';
-import type { Patch } from '@taxiarch/core/patch';
-import type { Universe } from '@taxiarch/core/records';
-import type { SeenLamp } from '@taxiarch/core/roll';
+import { wireKey } from '@taxiarch/core/base/address';
+import { freeStretches, levelsOfLook, levelsOfStretch, lit, tapped, type EyeSession } from '@taxiarch/core/proving/eye';
+import type { Patch } from '@taxiarch/core/rig/patch';
+import type { Universe } from '@taxiarch/core/show/records';
+import type { SeenLamp } from '@taxiarch/core/truth/roll';
 import type { Candidates } from './candidates';
 
 export class WantedLevels {

@@ -2,7 +2,7 @@
 import { holderOf } from '../bridge/holder';
 import { connect } from 'node:net';
 import { WebSocket } from 'ws';
-import type { LiveReport } from '@taxiarch/core/contract';
+import type { LiveReport } from '@taxiarch/core/whole/contract';
 import { ServerProcess, eventually, newFolder, removeFolder } from '../testing/serverProcess';
 
 jest.setTimeout(180_000);

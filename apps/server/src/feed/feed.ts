@@ -4,7 +4,7 @@
  */
 import type { IncomingMessage, Server } from 'node:http';
 import { WebSocket, WebSocketServer } from 'ws';
-import { SLOTS } from '@taxiarch/core/address';
+import { SLOTS } from '@taxiarch/core/base/address';
 import {
   decodeFrame,
   encodeContendersFrame,
@@ -14,7 +14,7 @@ import {
   type LiveReport,
   BEAT_MS,
   SILENCE_MS,
-} from '@taxiarch/core/contract';
+} from '@taxiarch/core/whole/contract';
 import { HeldUp } from '../bridge/heldUp';
 import { holderOf } from '../bridge/holder';
 import type { EngineHost } from '../bridge/host';

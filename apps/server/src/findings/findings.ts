@@ -1,8 +1,8 @@
 /** What is wrong with the plan of the network: looked for once an edit, in a thread of its own. */
-import type { Finding } from '@taxiarch/core/check';
-import type { LiveReport } from '@taxiarch/core/contract';
-import type { ShowRecords } from '@taxiarch/core/records';
-import type { RollNow } from '@taxiarch/core/roll';
+import type { Finding } from '@taxiarch/core/truth/check';
+import type { LiveReport } from '@taxiarch/core/whole/contract';
+import type { ShowRecords } from '@taxiarch/core/show/records';
+import type { RollNow } from '@taxiarch/core/truth/roll';
 import { Away } from '../bridge/away';
 import type { Notices } from '../bridge/notices';
 import { Supervised } from '../bridge/supervisor';

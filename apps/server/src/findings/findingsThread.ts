@@ -1,13 +1,13 @@
 /** Entry of the thread that looks for faults in the plan of the network, so that neither page nor server waits for it. */
 import { parentPort, workerData } from 'node:worker_threads';
-import { networkFindings, type Finding } from '@taxiarch/core/check';
-import type { LiveReport } from '@taxiarch/core/contract';
-import { forecastPush, forecastTake, standing, why } from '@taxiarch/core/diagnose';
-import type { PortForecast, PushForecast, StandingReport, WhyReport } from '@taxiarch/core/known';
-import { heardMachines, matchMachines } from '@taxiarch/core/node';
-import { rigOf, type Patch } from '@taxiarch/core/patch';
-import type { ShowRecords, Subject } from '@taxiarch/core/records';
-import { rollOf, type RollNow } from '@taxiarch/core/roll';
+import { networkFindings, type Finding } from '@taxiarch/core/truth/check';
+import type { LiveReport } from '@taxiarch/core/whole/contract';
+import { forecastPush, forecastTake, standing, why } from '@taxiarch/core/truth/diagnose';
+import type { PortForecast, PushForecast, StandingReport, WhyReport } from '@taxiarch/core/truth/known';
+import { heardMachines, matchMachines } from '@taxiarch/core/network/node';
+import { rigOf, type Patch } from '@taxiarch/core/rig/patch';
+import type { ShowRecords, Subject } from '@taxiarch/core/show/records';
+import { rollOf, type RollNow } from '@taxiarch/core/truth/roll';
 import { alive, keepBeating } from '../bridge/beat';
 import { breakNow } from '../bridge/breaking';
 import type { ThreadData, ThreadSays } from '../bridge/supervisor';

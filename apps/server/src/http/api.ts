@@ -11,11 +11,11 @@ import {
   type ParamsOf,
   type QueryOf,
   type ReplyOf,
-} from '@taxiarch/core/contract';
-import { completed, type Fields } from '@taxiarch/core/field';
-import { MOST_FILE_BYTES } from '@taxiarch/core/format/archive';
-import { checkWith } from '@taxiarch/core/records';
-import type { RollNow } from '@taxiarch/core/roll';
+} from '@taxiarch/core/whole/contract';
+import { completed, type Fields } from '@taxiarch/core/base/field';
+import { MOST_FILE_BYTES } from '@taxiarch/core/files/format/archive';
+import { checkWith } from '@taxiarch/core/show/records';
+import type { RollNow } from '@taxiarch/core/truth/roll';
 import { isShowEndpoint, type RawCall, type RawReply, type ShowEndpoint } from '../bridge/showMessages';
 import { parseJson, readBody } from './body';
 import { ProblemError } from '../problemError';

@@ -4,7 +4,7 @@ import Koa from 'koa';
 import compress from 'koa-compress';
 import serve from 'koa-static';
 import type { Logger } from 'pino';
-import { openApi } from '@taxiarch/core/contract';
+import { openApi } from '@taxiarch/core/whole/contract';
 import type { EngineHost } from '../bridge/host';
 import type { Notices } from '../bridge/notices';
 import type { Feed } from '../feed/feed';

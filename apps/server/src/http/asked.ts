@@ -1,6 +1,6 @@
 /** What lamps answered and how devices stand, for handlers of the show’s thread. */
-import { rollOf, type RollNow, type RollRow } from '@taxiarch/core/roll';
-import { StoodNow } from '@taxiarch/core/walk';
+import { rollOf, type RollNow, type RollRow } from '@taxiarch/core/truth/roll';
+import { StoodNow } from '@taxiarch/core/proving/walk';
 import type { ShowStore } from '../store/store';
 import type { Call } from './api';
 

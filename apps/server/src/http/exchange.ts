@@ -1,5 +1,5 @@
 /** Rigs handed from program to program, over HTTP. */
-import type { Result } from '@taxiarch/core/result';
+import type { Result } from '@taxiarch/core/base/result';
 import type { Exchange } from '../exchange/exchange';
 import { ProblemError } from '../problemError';
 import type { Handlers } from './api';

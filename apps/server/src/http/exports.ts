@@ -1,5 +1,5 @@
 /** The show in open formats, as files to be saved. */
-import type { TableForm, TableName } from '@taxiarch/core/contract';
+import type { TableForm, TableName } from '@taxiarch/core/whole/contract';
 import {
   addressTable,
   channelTable,
@@ -11,12 +11,12 @@ import {
   writeShowFile,
   writeTable,
   type TableContent,
-} from '@taxiarch/core/format';
-import { writeSheet } from '@taxiarch/core/format/sheets';
-import { gdtfName, writeGdtf, writeMvr } from '@taxiarch/core/format/archive';
-import { LIBRARY } from '@taxiarch/core/library';
-import { rigOf } from '@taxiarch/core/patch';
-import type { ShowRecords } from '@taxiarch/core/records';
+} from '@taxiarch/core/files/format';
+import { writeSheet } from '@taxiarch/core/files/format/sheets';
+import { gdtfName, writeGdtf, writeMvr } from '@taxiarch/core/files/format/archive';
+import { LIBRARY } from '@taxiarch/core/rig/library';
+import { rigOf } from '@taxiarch/core/rig/patch';
+import type { ShowRecords } from '@taxiarch/core/show/records';
 import type { KeptFiles } from '../store/files';
 import type { ShowStore } from '../store/store';
 import type { Handlers } from './api';

@@ -1,10 +1,10 @@
 /** The server as a client meets it: edits, conflicts, undo, refusals, and who may come in. */
 import { createSocket } from 'node:dgram';
 import { request as rawRequest } from 'node:http';
-import type { EditReply, HistoryReply, Problem, ShowReply } from '@taxiarch/core/contract';
-import type { Edit } from '@taxiarch/core/edit';
-import type { Lamp } from '@taxiarch/core/records';
-import type { PortForecast, StandingReport, WhyReport } from '@taxiarch/core/known';
+import type { EditReply, HistoryReply, Problem, ShowReply } from '@taxiarch/core/whole/contract';
+import type { Edit } from '@taxiarch/core/show/edit';
+import type { Lamp } from '@taxiarch/core/show/records';
+import type { PortForecast, StandingReport, WhyReport } from '@taxiarch/core/truth/known';
 import {
   ServerProcess,
   eventually,

@@ -1,5 +1,5 @@
 /** Files in: begin reading, ask how far it is, write the chosen rows, or cancel. */
-import type { TableChoiceBody } from '@taxiarch/core/contract';
+import type { TableChoiceBody } from '@taxiarch/core/whole/contract';
 import type { Imports } from '../imports/imports';
 import type { Choices } from '../imports/ready';
 import type { ShowStore } from '../store/store';

@@ -6,7 +6,7 @@ import type { Exchange } from '../exchange/exchange';
 import type { Practising } from '../practise/practising';
 import type { SettingsFile } from '../settings';
 import type { ShowDoor } from '../bridge/showDoor';
-import { readSacnRuns } from '@taxiarch/core/address';
+import { readSacnRuns } from '@taxiarch/core/base/address';
 import type { Handlers } from './api';
 import { ProblemError } from '../problemError';
 

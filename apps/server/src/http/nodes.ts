@@ -1,5 +1,5 @@
 /** Nodes on the network: pushing plans to them, having one flash, looking for them anew. */
-import { ArtNet, encodeAddress } from '@taxiarch/core/artnet';
+import { ArtNet, encodeAddress } from '@taxiarch/core/protocol/artnet';
 import type { EngineHost } from '../bridge/host';
 import { Pusher } from '../nodes/push';
 import type { ShowDoor } from '../bridge/showDoor';

@@ -1,6 +1,6 @@
 /** Hot and safe, take and give back. */
-import { readRange, wireKey } from '@taxiarch/core/address';
-import type { Universe } from '@taxiarch/core/records';
+import { readRange, wireKey } from '@taxiarch/core/base/address';
+import type { Universe } from '@taxiarch/core/show/records';
 import type { EngineHost } from '../bridge/host';
 import type { TakeOrder } from '../bridge/engineMessages';
 import type { Feed } from '../feed/feed';

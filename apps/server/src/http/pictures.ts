@@ -1,5 +1,5 @@
 /** Test pictures, and lamps as a walk shows them: taken like anything else, and given back like it. */
-import { testWish, type TestRequest } from '@taxiarch/core/contract';
+import { testWish, type TestRequest } from '@taxiarch/core/whole/contract';
 import type { EngineHost } from '../bridge/host';
 import type { ShowDoor } from '../bridge/showDoor';
 import type { Feed } from '../feed/feed';

@@ -1,7 +1,7 @@
 /** Errors as RFC 9457 problem documents, in sentences fit to be shown. */
 import type { Middleware } from 'koa';
 import type { Logger } from 'pino';
-import { PROBLEMS, problemType, type Problem, type ProblemName } from '@taxiarch/core/contract';
+import { PROBLEMS, problemType, type Problem, type ProblemName } from '@taxiarch/core/whole/contract';
 import { Away } from '../bridge/away';
 import { ProblemError } from '../problemError';
 import { RefusedEdit, StaleEdit } from '../store/store';

@@ -1,9 +1,9 @@
 /** The record of proof on the show’s thread: drawn up, signed, given out as it was signed, and checked. */
 import { createHash, randomUUID } from 'node:crypto';
-import { PROOF_FORMATS, type ProofFormat } from '@taxiarch/core/contract';
-import { added } from '@taxiarch/core/edit';
-import { writeProofTable } from '@taxiarch/core/format';
-import { heardMachines, matchMachines } from '@taxiarch/core/node';
+import { PROOF_FORMATS, type ProofFormat } from '@taxiarch/core/whole/contract';
+import { added } from '@taxiarch/core/show/edit';
+import { writeProofTable } from '@taxiarch/core/files/format';
+import { heardMachines, matchMachines } from '@taxiarch/core/network/node';
 import {
   differencesOfProofs,
   labelsOf,
@@ -14,10 +14,10 @@ import {
   proofJson,
   type Paper,
   type ProofContent,
-} from '@taxiarch/core/proof';
-import type { Proof, ProofPart } from '@taxiarch/core/records';
-import { StoodNow } from '@taxiarch/core/walk';
-import type { FailureRow } from '@taxiarch/core/whatif';
+} from '@taxiarch/core/proving/proof';
+import type { Proof, ProofPart } from '@taxiarch/core/show/records';
+import { StoodNow } from '@taxiarch/core/proving/walk';
+import type { FailureRow } from '@taxiarch/core/truth/whatif';
 import type { Printing } from '../paper/printing';
 import { ProblemError } from '../problemError';
 import type { KeptFiles } from '../store/files';

@@ -1,5 +1,5 @@
 /** The roll call and what is done to lamps, over HTTP. */
-import { ArtNet, encodeAddress } from '@taxiarch/core/artnet';
+import { ArtNet, encodeAddress } from '@taxiarch/core/protocol/artnet';
 import type { EngineHost } from '../bridge/host';
 import { ProblemError } from '../problemError';
 import type { RollCall } from '../roll/rollCall';

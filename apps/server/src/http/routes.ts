@@ -1,5 +1,5 @@
 /** Routes: switched on and off, given back to their first input, and the faders that drive them learnt. */
-import { fromWireKey } from '@taxiarch/core/address';
+import { fromWireKey } from '@taxiarch/core/base/address';
 import type { EngineHost } from '../bridge/host';
 import type { Handlers } from './api';
 import { ProblemError } from '../problemError';

@@ -1,6 +1,6 @@
 /** A show that ships is opened together with its stand-ins: on the bad night they are wrong too. */
-import type { ShippedShow } from '@taxiarch/core/contract';
-import { badNightFaults } from '@taxiarch/core/practise';
+import type { ShippedShow } from '@taxiarch/core/whole/contract';
+import { badNightFaults } from '@taxiarch/core/truth/practise';
 import type { RawCall, RawReply, ShowEndpoint } from '../bridge/showMessages';
 import type { Notices } from '../bridge/notices';
 import type { ShowDoor } from '../bridge/showDoor';

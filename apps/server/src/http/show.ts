@@ -1,9 +1,9 @@
 /** The show: reading it, changing it by edits, its history, undo and redo. */
-import { LINES_TOLD, type HistoryReply, type LiveReport } from '@taxiarch/core/contract';
-import { badNight, nightFerry } from '@taxiarch/core/demo';
-import { editLines, refuseDoubles, type Edit } from '@taxiarch/core/edit';
-import { planShow, writeRollTable } from '@taxiarch/core/format';
-import { rollOf, type RollNow } from '@taxiarch/core/roll';
+import { LINES_TOLD, type HistoryReply, type LiveReport } from '@taxiarch/core/whole/contract';
+import { badNight, nightFerry } from '@taxiarch/core/whole/demo';
+import { editLines, refuseDoubles, type Edit } from '@taxiarch/core/show/edit';
+import { planShow, writeRollTable } from '@taxiarch/core/files/format';
+import { rollOf, type RollNow } from '@taxiarch/core/truth/roll';
 import type { Findings } from '../findings/findings';
 import type { Question } from '../findings/findingsThread';
 import type { ShowStore } from '../store/store';

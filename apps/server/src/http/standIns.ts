@@ -1,5 +1,5 @@
 /** The demo's stand-ins, passed on to whoever looks at their page, and practising on them. */
-import type { Hand } from '@taxiarch/core/fault';
+import type { Hand } from '@taxiarch/core/truth/fault';
 import type { Bench } from '../practise/bench';
 import type { Practising } from '../practise/practising';
 import type { Handlers } from './api';

@@ -1,11 +1,11 @@
 /** Everything that takes slots gives them back, however it ends: by itself, by somebody else, by a failure, or with its device. */
 import { randomUUID } from 'node:crypto';
 import WebSocket from 'ws';
-import type { OutputReport, StepReply } from '@taxiarch/core/contract';
-import type { EyeReply } from '@taxiarch/core/eye';
-import { PLAIN_INPUT, PLAIN_ROUTE, type Route } from '@taxiarch/core/records';
-import type { RouteReport } from '@taxiarch/core/route';
-import { WHOLE_WALK } from '@taxiarch/core/walk';
+import type { OutputReport, StepReply } from '@taxiarch/core/whole/contract';
+import type { EyeReply } from '@taxiarch/core/proving/eye';
+import { PLAIN_INPUT, PLAIN_ROUTE, type Route } from '@taxiarch/core/show/records';
+import type { RouteReport } from '@taxiarch/core/signal/route';
+import { WHOLE_WALK } from '@taxiarch/core/proving/walk';
 import { ServerProcess, eventually, newFolder, removeFolder } from '../testing/serverProcess';
 
 jest.setTimeout(180_000);

@@ -1,8 +1,8 @@
 /** Walks on the show's thread: what they cover, how they stand, and the marks that come in. */
-import type { GivenMark } from '@taxiarch/core/contract';
-import { added, countOf, type ProposedEdit } from '@taxiarch/core/edit';
-import { lampName, type PatchedLamp } from '@taxiarch/core/patch';
-import type { Mark, Walk } from '@taxiarch/core/records';
+import type { GivenMark } from '@taxiarch/core/whole/contract';
+import { added, countOf, type ProposedEdit } from '@taxiarch/core/show/edit';
+import { lampName, type PatchedLamp } from '@taxiarch/core/rig/patch';
+import type { Mark, Walk } from '@taxiarch/core/show/records';
 import {
   type StoodNow,
   coveredLamps,
@@ -15,7 +15,7 @@ import {
   swapsOf,
   walkReport,
   wayLength,
-} from '@taxiarch/core/walk';
+} from '@taxiarch/core/proving/walk';
 import { ProblemError } from '../problemError';
 import type { KeptFiles } from '../store/files';
 import { StaleEdit, type ShowStore } from '../store/store';

@@ -1,7 +1,7 @@
 /** What if, on the show’s thread. */
-import type { RollNow } from '@taxiarch/core/roll';
-import { portKey } from '@taxiarch/core/simulate';
-import type { WhatIfFrom } from '@taxiarch/core/whatif';
+import type { RollNow } from '@taxiarch/core/truth/roll';
+import { portKey } from '@taxiarch/core/truth/simulate';
+import type { WhatIfFrom } from '@taxiarch/core/truth/whatif';
 import { ProblemError } from '../problemError';
 import type { ShowStore } from '../store/store';
 import type { WhatIfs } from '../whatIf/whatIfs';

@@ -1,10 +1,10 @@
 /** Entry of the thread that reads a file from outside, so that the server goes on while it is read. */
 import { parentPort, workerData } from 'node:worker_threads';
-import type { ImportKind } from '@taxiarch/core/contract';
-import { type ReadShow, readShowFile, type Sheet } from '@taxiarch/core/format';
-import { type GdtfContent, type MvrContent, readGdtf, readMvr } from '@taxiarch/core/format/archive';
-import { readSheets } from '@taxiarch/core/format/sheets';
-import { type Result, ok } from '@taxiarch/core/result';
+import type { ImportKind } from '@taxiarch/core/whole/contract';
+import { type ReadShow, readShowFile, type Sheet } from '@taxiarch/core/files/format';
+import { type GdtfContent, type MvrContent, readGdtf, readMvr } from '@taxiarch/core/files/format/archive';
+import { readSheets } from '@taxiarch/core/files/format/sheets';
+import { type Result, ok } from '@taxiarch/core/base/result';
 
 export interface ImportOrder {
   readonly kind: ImportKind;

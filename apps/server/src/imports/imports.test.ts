@@ -1,8 +1,8 @@
 /** Files in and out of the running server: what is read is compared, and written only when it is asked for. */
-import type { ImportReady, ImportReply, ImportWritten, Problem, ShowReply } from '@taxiarch/core/contract';
-import { makeZip, openZip, readGdtf, readMvr, writeGdtf, writeMvr } from '@taxiarch/core/format/archive';
-import { LIBRARY } from '@taxiarch/core/library';
-import { emptyShow, type Lamp } from '@taxiarch/core/records';
+import type { ImportReady, ImportReply, ImportWritten, Problem, ShowReply } from '@taxiarch/core/whole/contract';
+import { makeZip, openZip, readGdtf, readMvr, writeGdtf, writeMvr } from '@taxiarch/core/files/format/archive';
+import { LIBRARY } from '@taxiarch/core/rig/library';
+import { emptyShow, type Lamp } from '@taxiarch/core/show/records';
 import { ServerProcess, eventually, newFolder, removeFolder } from '../testing/serverProcess';
 
 jest.setTimeout(180_000);

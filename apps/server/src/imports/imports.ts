@@ -1,11 +1,11 @@
 /** Files on their way in: read in a thread, compared with the show, written only when a person says so. */
 import { createHash, randomUUID } from 'node:crypto';
 import { Worker } from 'node:worker_threads';
-import type { ImportKind, ImportReply } from '@taxiarch/core/contract';
-import type { Plan } from '@taxiarch/core/edit';
-import { nextGround } from '@taxiarch/core/format/archive';
-import { ok, refuse, type Result } from '@taxiarch/core/result';
-import type { ShowRecords } from '@taxiarch/core/records';
+import type { ImportKind, ImportReply } from '@taxiarch/core/whole/contract';
+import type { Plan } from '@taxiarch/core/show/edit';
+import { nextGround } from '@taxiarch/core/files/format/archive';
+import { ok, refuse, type Result } from '@taxiarch/core/base/result';
+import type { ShowRecords } from '@taxiarch/core/show/records';
 import type { KeptFiles } from '../store/files';
 import type { FromImport, ImportContent, ImportOrder } from './importThread';
 import { type Choices, type Content, ReadyFile } from './ready';

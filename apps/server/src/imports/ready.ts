@@ -1,6 +1,6 @@
 /** A file that has been read, beside the show: what it would change, and what taking it over would write. */
 import { randomUUID } from 'node:crypto';
-import { formatUniverses } from '@taxiarch/core/address';
+import { formatUniverses } from '@taxiarch/core/base/address';
 import {
   besideShow,
   compareRig,
@@ -13,9 +13,9 @@ import {
   type TypeChoices,
   typeName,
   type UnknownType,
-} from '@taxiarch/core/arrival';
-import type { ImportReady, ImportTableReply } from '@taxiarch/core/contract';
-import { added, changed, type Plan, recordName } from '@taxiarch/core/edit';
+} from '@taxiarch/core/files/arrival';
+import type { ImportReady, ImportTableReply } from '@taxiarch/core/whole/contract';
+import { added, changed, type Plan, recordName } from '@taxiarch/core/show/edit';
 import {
   headsKey,
   readLampTable,
@@ -26,11 +26,17 @@ import {
   usualChoices,
   type BadRow,
   type Question,
-} from '@taxiarch/core/format';
-import { LIBRARY } from '@taxiarch/core/library';
-import { rigOf } from '@taxiarch/core/patch';
-import { type Arrival, type FixtureType, PLAIN_ARRIVAL, type ShowRecords, type Universe } from '@taxiarch/core/records';
-import { ok, type Result } from '@taxiarch/core/result';
+} from '@taxiarch/core/files/format';
+import { LIBRARY } from '@taxiarch/core/rig/library';
+import { rigOf } from '@taxiarch/core/rig/patch';
+import {
+  type Arrival,
+  type FixtureType,
+  PLAIN_ARRIVAL,
+  type ShowRecords,
+  type Universe,
+} from '@taxiarch/core/show/records';
+import { ok, type Result } from '@taxiarch/core/base/result';
 import { earlierOf, hashOf, lastingKey, plainName, typesOf } from './remembered';
 import { ALL, showPlan, showRows } from './wholeShow';
 

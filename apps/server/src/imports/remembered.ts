@@ -1,9 +1,9 @@
 /** What was decided of a file, and how its next version is known again. */
 import { createHash } from 'node:crypto';
-import { fieldText, fitted, type ImportRow, type TypeChoices, typeName } from '@taxiarch/core/arrival';
-import type { ImportKind } from '@taxiarch/core/contract';
-import { headsKey } from '@taxiarch/core/format';
-import type { Arrival, ShowRecords } from '@taxiarch/core/records';
+import { fieldText, fitted, type ImportRow, type TypeChoices, typeName } from '@taxiarch/core/files/arrival';
+import type { ImportKind } from '@taxiarch/core/whole/contract';
+import { headsKey } from '@taxiarch/core/files/format';
+import type { Arrival, ShowRecords } from '@taxiarch/core/show/records';
 
 /** The name of a file without what tells its versions apart: `Rig v3 (2).mvr` is `Rig` */
 export const plainName = (name: string): string =>

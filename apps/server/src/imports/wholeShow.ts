@@ -1,9 +1,9 @@
 /** A whole show that arrives: how it differs record by record, and what importing it would write. */
-import type { ImportRowReply } from '@taxiarch/core/contract';
-import type { Plan } from '@taxiarch/core/edit';
-import { fieldText } from '@taxiarch/core/arrival';
-import { planShow, showChanges, type ShowChange } from '@taxiarch/core/format';
-import { type AnyRecord, type Arrival, KINDS, type ShowRecords } from '@taxiarch/core/records';
+import type { ImportRowReply } from '@taxiarch/core/whole/contract';
+import type { Plan } from '@taxiarch/core/show/edit';
+import { fieldText } from '@taxiarch/core/files/arrival';
+import { planShow, showChanges, type ShowChange } from '@taxiarch/core/files/format';
+import { type AnyRecord, type Arrival, KINDS, type ShowRecords } from '@taxiarch/core/show/records';
 import { hashOfText } from './remembered';
 
 /** Instead of the keys of rows: everything but what is gone; of a show, everything */

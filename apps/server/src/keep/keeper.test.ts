@@ -3,7 +3,7 @@ import { createSocket } from 'node:dgram';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { decodeData } from '@taxiarch/core/sacn';
+import { decodeData } from '@taxiarch/core/protocol/sacn';
 import { eventually } from '../testing/serverProcess';
 import { Keeper } from './keeper';
 import type { Sending } from './lastWords';

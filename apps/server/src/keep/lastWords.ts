@@ -3,9 +3,9 @@
  * its levels for longer; one that is terminated is let go at once (ANSI E1.31-2018, 6.2.6, 6.7.1).
  */
 import { createSocket, type Socket } from 'node:dgram';
-import { SLOTS, multicastGroup } from '@taxiarch/core/address';
-import { encodeData, parseCid } from '@taxiarch/core/sacn';
-import { OWN_NAME } from '@taxiarch/core/stream';
+import { SLOTS, multicastGroup } from '@taxiarch/core/base/address';
+import { encodeData, parseCid } from '@taxiarch/core/protocol/sacn';
+import { OWN_NAME } from '@taxiarch/core/signal/stream';
 
 /** An sACN stream that is being sent */
 export interface Sending {

@@ -1,8 +1,8 @@
 /** Pushing to a made-up node that is turned by hand, loses packets, refuses, or falls silent. */
-import { decodeAddress, ArtNet } from '@taxiarch/core/artnet';
-import { nightFerry } from '@taxiarch/core/demo';
-import { mainAddress } from '@taxiarch/core/ip';
-import { shortNameOf, type NodeReport } from '@taxiarch/core/node';
+import { decodeAddress, ArtNet } from '@taxiarch/core/protocol/artnet';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { mainAddress } from '@taxiarch/core/network/ip';
+import { shortNameOf, type NodeReport } from '@taxiarch/core/network/node';
 import type { Asking } from '../bridge/engineMessages';
 import type { EngineHost } from '../bridge/host';
 import type { ShowDoor } from '../bridge/showDoor';

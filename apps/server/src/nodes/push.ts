@@ -9,10 +9,10 @@ import {
   type PushResult,
   pushVerdict,
   setByHand,
-} from '@taxiarch/core/node';
-import { KEPT_BY_ITSELF, keepSnapshot, snapshotOf } from '@taxiarch/core/machine';
-import { added } from '@taxiarch/core/edit';
-import type { Snapshot, Universe } from '@taxiarch/core/records';
+} from '@taxiarch/core/network/node';
+import { KEPT_BY_ITSELF, keepSnapshot, snapshotOf } from '@taxiarch/core/network/machine';
+import { added } from '@taxiarch/core/show/edit';
+import type { Snapshot, Universe } from '@taxiarch/core/show/records';
 import type { EngineHost } from '../bridge/host';
 import type { ShowDoor } from '../bridge/showDoor';
 

@@ -18,7 +18,7 @@ import {
   SHEETS,
   tableSize,
   textWidth,
-} from '@taxiarch/core/proof';
+} from '@taxiarch/core/proving/proof';
 import type { Content, CustomTableLayout, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { DEJAVU, FIRA, fontsIn, Letters, MAIN_FONT, NO_LETTER } from './letters';
 

@@ -1,7 +1,7 @@
 /** Signed records of proof over HTTP: kept as they were signed, checked byte by byte, changed by nobody. */
-import type { ImportReply, Problem, ShowReply } from '@taxiarch/core/contract';
-import type { ProofContent } from '@taxiarch/core/proof';
-import type { Proof } from '@taxiarch/core/records';
+import type { ImportReply, Problem, ShowReply } from '@taxiarch/core/whole/contract';
+import type { ProofContent } from '@taxiarch/core/proving/proof';
+import type { Proof } from '@taxiarch/core/show/records';
 import { ServerProcess, eventually, newFolder, removeFolder } from '../testing/serverProcess';
 
 jest.setTimeout(180_000);

@@ -1,7 +1,7 @@
 /** A serial port of this computer as a DMX line: break, mark, start code, slots; one frame after the other. */
 import { openSerialLine, type SerialLike } from './linePort';
 import { nearest, placeOf } from './plugs';
-import { PLAIN_MACHINE, type Machine } from '@taxiarch/core/records';
+import { PLAIN_MACHINE, type Machine } from '@taxiarch/core/show/records';
 import { until } from '../testing/until';
 
 type Done = (error: Error | null) => void;

@@ -7,7 +7,7 @@ import {
   Handshake,
   isHeardBreak,
   type SerialPortReport,
-} from '@taxiarch/core/plug';
+} from '@taxiarch/core/protocol/plug';
 
 export interface LineEvents {
   /** Bytes that came, or a break (`undefined`) */

@@ -1,6 +1,6 @@
 /** A port over TCP is a DMX line only once it says that it is one. */
 import { createServer, type Server, type Socket } from 'node:net';
-import { ComPortReader, encodeAsk, encodeCommand } from '@taxiarch/core/plug';
+import { ComPortReader, encodeAsk, encodeCommand } from '@taxiarch/core/protocol/plug';
 import { until } from '../testing/until';
 import { openNetLine } from './linePort';
 

@@ -1,7 +1,7 @@
 /** One adapter while a person has it running: opened, kept at its rate, and taken up again when it was gone. */
-import { SLOTS } from '@taxiarch/core/address';
-import { NOBODY } from '@taxiarch/core/merge';
-import { afterLoss, FrameReader, fastestRate, type PlugReport } from '@taxiarch/core/plug';
+import { SLOTS } from '@taxiarch/core/base/address';
+import { NOBODY } from '@taxiarch/core/signal/merge';
+import { afterLoss, FrameReader, fastestRate, type PlugReport } from '@taxiarch/core/protocol/plug';
 import type { SharedLevels } from '../bridge/shared';
 import type { LineEvents, LinePort } from './linePort';
 import type { PassedFrame, PlugOrder } from './plugMessages';

@@ -1,5 +1,5 @@
 /** What the server and its plug thread say to each other. Levels out go through shared memory, frames in through here. */
-import type { PlugLoss, PlugReport, SerialPortReport } from '@taxiarch/core/plug';
+import type { PlugLoss, PlugReport, SerialPortReport } from '@taxiarch/core/protocol/plug';
 
 /** Where a plug is: a serial number in this computer, or a port by RFC 2217. */
 export type PlugPlace =

@@ -1,5 +1,5 @@
 /** What adapters people had running is kept over a restart, however long their thread takes to begin. */
-import { PLAIN_MACHINE, PLAIN_PORT } from '@taxiarch/core/records';
+import { PLAIN_MACHINE, PLAIN_PORT } from '@taxiarch/core/show/records';
 import type { EngineHost } from '../bridge/host';
 import { Notices } from '../bridge/notices';
 import { emptyPlan } from '../bridge/plan';

@@ -1,10 +1,10 @@
 /** DMX adapters that people have running: what goes to their thread, what comes from it, and when it all stops. */
-import { wireKey } from '@taxiarch/core/address';
-import { ROUTE_KEYS } from '@taxiarch/core/contract/feed';
-import { adapterPlanOf } from '@taxiarch/core/machine';
-import type { PlugReport, SerialPortReport } from '@taxiarch/core/plug';
-import type { Machine } from '@taxiarch/core/records';
-import { ok, refuse, type Result } from '@taxiarch/core/result';
+import { wireKey } from '@taxiarch/core/base/address';
+import { ROUTE_KEYS } from '@taxiarch/core/whole/contract/feed';
+import { adapterPlanOf } from '@taxiarch/core/network/machine';
+import type { PlugReport, SerialPortReport } from '@taxiarch/core/protocol/plug';
+import type { Machine } from '@taxiarch/core/show/records';
+import { ok, refuse, type Result } from '@taxiarch/core/base/result';
 import { Asks } from '../bridge/asks';
 import { Away } from '../bridge/away';
 import type { EngineHost } from '../bridge/host';

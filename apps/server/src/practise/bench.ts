@@ -1,6 +1,6 @@
 /** The demo's bench of stand-ins, reached over HTTP on this computer. */
-import type { StandIn } from '@taxiarch/core/contract';
-import type { Hand } from '@taxiarch/core/fault';
+import type { StandIn } from '@taxiarch/core/whole/contract';
+import type { Hand } from '@taxiarch/core/truth/fault';
 import { ProblemError } from '../problemError';
 
 /** They are on this computer: whoever is this late is held up with it, or ended. */

@@ -4,11 +4,11 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { LiveReport } from '@taxiarch/core/contract';
-import { nightFerry } from '@taxiarch/core/demo';
-import { nightOf } from '@taxiarch/core/practise';
-import type { PushResult } from '@taxiarch/core/node';
-import { emptyShow } from '@taxiarch/core/records';
+import type { LiveReport } from '@taxiarch/core/whole/contract';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { nightOf } from '@taxiarch/core/truth/practise';
+import type { PushResult } from '@taxiarch/core/network/node';
+import { emptyShow } from '@taxiarch/core/show/records';
 import { Bench } from './bench';
 import { Practising } from './practising';
 

@@ -1,11 +1,11 @@
 /** Practising: faults planted in the stand-ins and nowhere else, the practice that runs, and everybody's marks. */
 import { join } from 'node:path';
-import { CAUSES } from '@taxiarch/core/diagnose';
-import type { PracticeReply, PracticeRequest, Settings } from '@taxiarch/core/contract';
-import type { Hand } from '@taxiarch/core/fault';
-import type { PushResult } from '@taxiarch/core/node';
-import { LAST_NIGHT, Practice, nightOf, type Mark, type PracticeEnd } from '@taxiarch/core/practise';
-import type { Subject } from '@taxiarch/core/records';
+import { CAUSES } from '@taxiarch/core/truth/diagnose';
+import type { PracticeReply, PracticeRequest, Settings } from '@taxiarch/core/whole/contract';
+import type { Hand } from '@taxiarch/core/truth/fault';
+import type { PushResult } from '@taxiarch/core/network/node';
+import { LAST_NIGHT, Practice, nightOf, type Mark, type PracticeEnd } from '@taxiarch/core/truth/practise';
+import type { Subject } from '@taxiarch/core/show/records';
 import type { EngineHost } from '../bridge/host';
 import type { Notices } from '../bridge/notices';
 import type { ShowDoor } from '../bridge/showDoor';

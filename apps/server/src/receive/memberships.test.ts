@@ -1,4 +1,4 @@
-import { multicastGroup } from '@taxiarch/core/address';
+import { multicastGroup } from '@taxiarch/core/base/address';
 import type { MembershipState } from '../bridge/receiverMessages';
 import { Memberships } from './memberships';
 

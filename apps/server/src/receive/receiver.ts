@@ -5,7 +5,7 @@
  */
 import type { Ports, Using } from '../bridge/interfaces';
 import { createSocket, type Socket } from 'node:dgram';
-import { multicastGroup, multicastGroup6, type Protocol } from '@taxiarch/core/address';
+import { multicastGroup, multicastGroup6, type Protocol } from '@taxiarch/core/base/address';
 import { zoneOf } from '../bridge/interfaces';
 import type { MembershipState } from '../bridge/receiverMessages';
 import { Memberships } from './memberships';

@@ -1,5 +1,5 @@
 /** Lamps that identify because a person asked them to. They stop when that person's device goes, or Taxiarch is made safe. */
-import type { LampOutcome } from '@taxiarch/core/roll';
+import type { LampOutcome } from '@taxiarch/core/truth/roll';
 import type { LampSetter } from './setter';
 
 const LOOK_MS = 1000;

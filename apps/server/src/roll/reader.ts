@@ -14,9 +14,9 @@ import {
   type DeviceInfo,
   type SensorDefinition,
   type Uid,
-} from '@taxiarch/core/rdm';
-import type { Result } from '@taxiarch/core/result';
-import type { LampAnswer, LampPort, LampRequest, SeenLamp } from '@taxiarch/core/roll';
+} from '@taxiarch/core/protocol/rdm';
+import type { Result } from '@taxiarch/core/base/result';
+import type { LampAnswer, LampPort, LampRequest, SeenLamp } from '@taxiarch/core/truth/roll';
 
 /** Asks one lamp; the answers come in the order of what was asked. */
 export type AskLamp = (requests: readonly LampRequest[]) => Promise<readonly LampAnswer[]>;

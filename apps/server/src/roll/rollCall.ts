@@ -1,9 +1,9 @@
 /** The roll call: asks every port who hangs there, reads each lamp, and keeps what they said. */
 import { join } from 'node:path';
-import { carriedBy } from '@taxiarch/core/machine';
-import { heardMachines, matchMachines, type NodePortReport, type NodeReport } from '@taxiarch/core/node';
-import { Rdm } from '@taxiarch/core/rdm';
-import type { Machine, Model } from '@taxiarch/core/records';
+import { carriedBy } from '@taxiarch/core/network/machine';
+import { heardMachines, matchMachines, type NodePortReport, type NodeReport } from '@taxiarch/core/network/node';
+import { Rdm } from '@taxiarch/core/protocol/rdm';
+import type { Machine, Model } from '@taxiarch/core/show/records';
 import {
   lampPortKey,
   type LampAnswer,
@@ -13,7 +13,7 @@ import {
   type RollPort,
   type RollProgress,
   type SeenLamp,
-} from '@taxiarch/core/roll';
+} from '@taxiarch/core/truth/roll';
 import type { EngineHost } from '../bridge/host';
 import type { Notices } from '../bridge/notices';
 import type { ShowDoor } from '../bridge/showDoor';

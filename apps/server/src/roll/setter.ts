@@ -1,6 +1,6 @@
 /** Sets lamps and reads them back: each by itself, all at once, after how they were was kept. */
 import { randomUUID } from 'node:crypto';
-import { added } from '@taxiarch/core/edit';
+import { added } from '@taxiarch/core/show/edit';
 import {
   Rdm,
   decodeDefaults,
@@ -21,7 +21,7 @@ import {
   writeValues,
   type Choice,
   type ParameterSheet,
-} from '@taxiarch/core/rdm';
+} from '@taxiarch/core/protocol/rdm';
 import {
   answerText,
   typeFrom,
@@ -32,8 +32,8 @@ import {
   type LampRequest,
   type LampWish,
   type SeenLamp,
-} from '@taxiarch/core/roll';
-import type { FixtureType } from '@taxiarch/core/records';
+} from '@taxiarch/core/truth/roll';
+import type { FixtureType } from '@taxiarch/core/show/records';
 import type { ShowDoor } from '../bridge/showDoor';
 import { ProblemError } from '../problemError';
 import { getOf } from './reader';

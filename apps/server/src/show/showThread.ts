@@ -4,12 +4,12 @@
  */
 import { parentPort, workerData } from 'node:worker_threads';
 import { destination, pino } from 'pino';
-import { ENDPOINTS, isField, type Endpoint, type FeedText } from '@taxiarch/core/contract';
-import { nightFerry } from '@taxiarch/core/demo';
-import type { Edit, ProposedEdit } from '@taxiarch/core/edit';
-import { programOf } from '@taxiarch/core/picture';
-import { findNext } from '@taxiarch/core/walk';
-import { emptyShow, KINDS, type ShowRecords } from '@taxiarch/core/records';
+import { ENDPOINTS, isField, type Endpoint, type FeedText } from '@taxiarch/core/whole/contract';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import type { Edit, ProposedEdit } from '@taxiarch/core/show/edit';
+import { programOf } from '@taxiarch/core/rig/picture';
+import { findNext } from '@taxiarch/core/proving/walk';
+import { emptyShow, KINDS, type ShowRecords } from '@taxiarch/core/show/records';
 import { keepBeating } from '../bridge/beat';
 import { breakNow } from '../bridge/breaking';
 import { goFirst } from '../bridge/goFirst';

@@ -4,8 +4,8 @@ import { join } from 'node:path';
 import { PGlite } from '@electric-sql/pglite';
 import { asc, getTableColumns, gt, inArray, lte, sql } from 'drizzle-orm';
 import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite';
-import { RECORD_VERSION, type Change, type Edit, type StoredEdit } from '@taxiarch/core/edit';
-import { KINDS, type AnyRecord, type Kind, type ShowRecords } from '@taxiarch/core/records';
+import { RECORD_VERSION, type Change, type Edit, type StoredEdit } from '@taxiarch/core/show/edit';
+import { KINDS, type AnyRecord, type Kind, type ShowRecords } from '@taxiarch/core/show/records';
 import { ShowDigest } from './digest';
 import { CREATION, TABLES, edit, state } from './tables';
 

@@ -1,7 +1,7 @@
 /** A digest of a whole show that follows each edit without looking at all records again. */
 import { createHash } from 'node:crypto';
-import type { Change } from '@taxiarch/core/edit';
-import { KINDS, type AnyRecord, type Kind, type ShowRecords } from '@taxiarch/core/records';
+import type { Change } from '@taxiarch/core/show/edit';
+import { KINDS, type AnyRecord, type Kind, type ShowRecords } from '@taxiarch/core/show/records';
 
 /** The same text for the same record, whatever the order of its parts. */
 function canonical(value: unknown): string {

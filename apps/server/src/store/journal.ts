@@ -26,8 +26,8 @@ import {
   toRecords,
   type Edit,
   type ShowMaps,
-} from '@taxiarch/core/edit';
-import { emptyShow, type ShowRecords } from '@taxiarch/core/records';
+} from '@taxiarch/core/show/edit';
+import { emptyShow, type ShowRecords } from '@taxiarch/core/show/records';
 import { ShowDigest } from './digest';
 import { syncFolder, writeAll, writeWhole } from './disk';
 import { lineOf, readLines, uncheck, withChecksum, type Entry, type LinesRead } from './lines';

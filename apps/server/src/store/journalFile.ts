@@ -1,7 +1,7 @@
 /** The journal's file while it is of an earlier version: edits that only the database had are put behind its lines. */
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { StoredEdit } from '@taxiarch/core/edit';
+import type { StoredEdit } from '@taxiarch/core/show/edit';
 import { writeWhole } from './disk';
 import { readLines, withChecksum } from './lines';
 

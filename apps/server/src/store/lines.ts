@@ -1,6 +1,6 @@
 /** Lines of a journal: a checksum, then one edit with the version of its records and the digest of the show after it. */
 import { crc32 } from 'node:zlib';
-import { RECORD_VERSION, type Edit, type StoredEdit } from '@taxiarch/core/edit';
+import { RECORD_VERSION, type Edit, type StoredEdit } from '@taxiarch/core/show/edit';
 
 export interface Entry {
   readonly edit: StoredEdit;

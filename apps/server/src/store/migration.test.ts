@@ -3,12 +3,12 @@ import { execFileSync } from 'node:child_process';
 import { copyFileSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
-import type { HistoryReply, LiveReport, ShowReply } from '@taxiarch/core/contract';
-import type { Edit } from '@taxiarch/core/edit';
-import { readShowFile } from '@taxiarch/core/format';
-import { KINDS, type ShowRecords } from '@taxiarch/core/records';
+import type { HistoryReply, LiveReport, ShowReply } from '@taxiarch/core/whole/contract';
+import type { Edit } from '@taxiarch/core/show/edit';
+import { readShowFile } from '@taxiarch/core/files/format';
+import { KINDS, type ShowRecords } from '@taxiarch/core/show/records';
 import { ServerProcess, newFolder, removeFolder } from '../testing/serverProcess';
-import { DESCRIPTIONS } from '@taxiarch/core/records';
+import { DESCRIPTIONS } from '@taxiarch/core/show/records';
 import { TABLES } from './tables';
 
 jest.setTimeout(180_000);

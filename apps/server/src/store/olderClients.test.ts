@@ -2,8 +2,8 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
-import { checkProposedEdit } from '@taxiarch/core/edit';
-import { KINDS, type Kind } from '@taxiarch/core/records';
+import { checkProposedEdit } from '@taxiarch/core/show/edit';
+import { KINDS, type Kind } from '@taxiarch/core/show/records';
 
 type Loose = Readonly<Record<string, unknown>> & { readonly id: string };
 const file = readFileSync(join(__dirname, '../testing/samples/show-5.taxiarch.json.gz'));

@@ -1,8 +1,8 @@
 /** Opening a show: journal and database brought together, whichever of them is behind or harmed. */
 import { existsSync, renameSync } from 'node:fs';
 import { join } from 'node:path';
-import { applyChanges, toMaps, toRecords, type Change, type Edit } from '@taxiarch/core/edit';
-import { KINDS, type AnyRecord, type ShowRecords } from '@taxiarch/core/records';
+import { applyChanges, toMaps, toRecords, type Change, type Edit } from '@taxiarch/core/show/edit';
+import { KINDS, type AnyRecord, type ShowRecords } from '@taxiarch/core/show/records';
 import type { Logger } from 'pino';
 import type { Notices } from '../bridge/notices';
 import { Database, type Found } from './database';

@@ -10,7 +10,7 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { join } from 'node:path';
-import type { Edit } from '@taxiarch/core/edit';
+import type { Edit } from '@taxiarch/core/show/edit';
 import { Notices } from '../bridge/notices';
 import { lostByKills, place } from '../testing/kills';
 import { newFolder, removeFolder } from '../testing/serverProcess';

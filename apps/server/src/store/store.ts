@@ -9,9 +9,9 @@ import {
   type Conflict,
   type Edit,
   type ProposedEdit,
-} from '@taxiarch/core/edit';
-import { rigOf, type Rig } from '@taxiarch/core/patch';
-import { KINDS, type ShowRecords } from '@taxiarch/core/records';
+} from '@taxiarch/core/show/edit';
+import { rigOf, type Rig } from '@taxiarch/core/rig/patch';
+import { KINDS, type ShowRecords } from '@taxiarch/core/show/records';
 import type { Logger } from 'pino';
 import type { Notices } from '../bridge/notices';
 import type { Database } from './database';

@@ -13,9 +13,9 @@ import {
   type PgColumnBuilderBase,
   type PgTable,
 } from 'drizzle-orm/pg-core';
-import type { Column, Field } from '@taxiarch/core/field';
-import { DESCRIPTIONS, KINDS, type Kind } from '@taxiarch/core/records';
-import type { Change } from '@taxiarch/core/edit';
+import type { Column, Field } from '@taxiarch/core/base/field';
+import { DESCRIPTIONS, KINDS, type Kind } from '@taxiarch/core/show/records';
+import type { Change } from '@taxiarch/core/show/edit';
 
 export type RecordTable = PgTable & { id: PgColumn; rev: PgColumn };
 

@@ -1,13 +1,13 @@
 /** The ship's lamps behind nodes that speak Art-Net's RDM, without sockets: for tests of all that asks lamps. */
-import { decodeArtRdm, encodeArtRdm, encodeTod } from '@taxiarch/core/artnet';
-import type { LiveReport, OutputReport } from '@taxiarch/core/contract';
-import { hungShip, nightFerry } from '@taxiarch/core/demo';
-import type { HungRig, Plug } from '@taxiarch/core/hung';
-import { mainAddress } from '@taxiarch/core/ip';
-import { wireNumber } from '@taxiarch/core/machine';
-import { decodeRdm, encodeRdm, Rdm } from '@taxiarch/core/rdm';
-import type { ShowRecords } from '@taxiarch/core/records';
-import type { LampPort, LampRequest } from '@taxiarch/core/roll';
+import { decodeArtRdm, encodeArtRdm, encodeTod } from '@taxiarch/core/protocol/artnet';
+import type { LiveReport, OutputReport } from '@taxiarch/core/whole/contract';
+import { hungShip, nightFerry } from '@taxiarch/core/whole/demo';
+import type { HungRig, Plug } from '@taxiarch/core/truth/hung';
+import { mainAddress } from '@taxiarch/core/network/ip';
+import { wireNumber } from '@taxiarch/core/network/machine';
+import { decodeRdm, encodeRdm, Rdm } from '@taxiarch/core/protocol/rdm';
+import type { ShowRecords } from '@taxiarch/core/show/records';
+import type { LampPort, LampRequest } from '@taxiarch/core/truth/roll';
 import { LampDesk } from '../engine/rdm/lampDesk';
 import type { EngineHost } from '../bridge/host';
 

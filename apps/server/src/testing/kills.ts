@@ -1,8 +1,8 @@
 /** Ending a server in mid-edit, and copying its folder torn: as often as is asked for. */
 import { cpSync, readdirSync, statSync, truncateSync } from 'node:fs';
 import { join } from 'node:path';
-import type { ShowReply } from '@taxiarch/core/contract';
-import type { Place } from '@taxiarch/core/records';
+import type { ShowReply } from '@taxiarch/core/whole/contract';
+import type { Place } from '@taxiarch/core/show/records';
 import { ServerProcess, newFolder, removeFolder } from './serverProcess';
 
 export const place = (id: string, name: string): Place => ({ id, rev: 0, name, order: 50 });

@@ -1,7 +1,7 @@
 /** Senders and witnesses for tests: real sockets on loopback, closed together. */
 import { createSocket, type Socket } from 'node:dgram';
-import { multicastGroup } from '@taxiarch/core/address';
-import { encodeData, type SacnData } from '@taxiarch/core/sacn';
+import { multicastGroup } from '@taxiarch/core/base/address';
+import { encodeData, type SacnData } from '@taxiarch/core/protocol/sacn';
 import { udpPorts } from './serverProcess';
 
 const sockets: Socket[] = [];

@@ -1,6 +1,6 @@
 /** Lights what somebody who walks has in hand: a picture of their phone’s, given back like anything that it took. */
-import { wireKey } from '@taxiarch/core/address';
-import { universesIn, type Program } from '@taxiarch/core/picture';
+import { wireKey } from '@taxiarch/core/base/address';
+import { universesIn, type Program } from '@taxiarch/core/rig/picture';
 import type { EngineHost } from '../bridge/host';
 import { holderOf } from '../bridge/holder';
 import type { ShowDoor } from '../bridge/showDoor';

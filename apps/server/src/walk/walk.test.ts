@@ -1,9 +1,16 @@
 /** Walks over HTTP: shared by phones, lit and given back, and marks that are there exactly once. */
 import { randomUUID } from 'node:crypto';
-import type { CoveredReply, GivenMark, Problem, ShowReply, StepReply, StepRequest } from '@taxiarch/core/contract';
-import { PLAIN_MARK, type Walk } from '@taxiarch/core/records';
-import { WHOLE_WALK, type WalkReply } from '@taxiarch/core/walk';
-import type { OutputReport } from '@taxiarch/core/contract';
+import type {
+  CoveredReply,
+  GivenMark,
+  Problem,
+  ShowReply,
+  StepReply,
+  StepRequest,
+} from '@taxiarch/core/whole/contract';
+import { PLAIN_MARK, type Walk } from '@taxiarch/core/show/records';
+import { WHOLE_WALK, type WalkReply } from '@taxiarch/core/proving/walk';
+import type { OutputReport } from '@taxiarch/core/whole/contract';
 import { ServerProcess, newFolder, removeFolder } from '../testing/serverProcess';
 
 jest.setTimeout(180_000);

@@ -1,9 +1,9 @@
 /** Who walks, and what each has in hand: through restarts, and when phones fall silent. */
-import type { StepRequest } from '@taxiarch/core/contract';
-import { nightFerry } from '@taxiarch/core/demo';
-import { rigOf } from '@taxiarch/core/patch';
-import type { Walk } from '@taxiarch/core/records';
-import { WHOLE_WALK, findNext, type WalkPart } from '@taxiarch/core/walk';
+import type { StepRequest } from '@taxiarch/core/whole/contract';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { rigOf } from '@taxiarch/core/rig/patch';
+import type { Walk } from '@taxiarch/core/show/records';
+import { WHOLE_WALK, findNext, type WalkPart } from '@taxiarch/core/proving/walk';
 import { WalkDesk, type Lights } from './walkDesk';
 
 const walk: Walk = {

@@ -1,7 +1,7 @@
 /** Who walks now, and what each has in hand: one step after another, so that no two are given the same. */
-import type { StepReply, StepRequest } from '@taxiarch/core/contract';
-import type { NextFound, Walker } from '@taxiarch/core/walk';
-import type { Program } from '@taxiarch/core/picture';
+import type { StepReply, StepRequest } from '@taxiarch/core/whole/contract';
+import type { NextFound, Walker } from '@taxiarch/core/proving/walk';
+import type { Program } from '@taxiarch/core/rig/picture';
 import { holderOf } from '../bridge/holder';
 import type { ShowDoor } from '../bridge/showDoor';
 import { ProblemError } from '../problemError';

@@ -1,10 +1,10 @@
 /** Entry of a thread that plays failures, so that the server goes on meanwhile. */
 import { parentPort, workerData } from 'node:worker_threads';
-import type { DiagnosisHeard } from '@taxiarch/core/diagnose';
-import { lastGood } from '@taxiarch/core/known';
-import { heardMachines, matchMachines, type Heard } from '@taxiarch/core/node';
-import { rigOf } from '@taxiarch/core/patch';
-import type { ShowRecords } from '@taxiarch/core/records';
+import type { DiagnosisHeard } from '@taxiarch/core/truth/diagnose';
+import { lastGood } from '@taxiarch/core/truth/known';
+import { heardMachines, matchMachines, type Heard } from '@taxiarch/core/network/node';
+import { rigOf } from '@taxiarch/core/rig/patch';
+import type { ShowRecords } from '@taxiarch/core/show/records';
 import {
   WhatIf,
   fromGood,
@@ -19,7 +19,7 @@ import {
   type WhatIfEvent,
   type WhatIfFrom,
   type WhatIfReport,
-} from '@taxiarch/core/whatif';
+} from '@taxiarch/core/truth/whatif';
 
 export interface WhatIfOrder {
   readonly records: ShowRecords;

@@ -1,9 +1,9 @@
 /** What if: each question in a thread of its own, which can be ended. */
 import { randomUUID } from 'node:crypto';
 import { Worker } from 'node:worker_threads';
-import type { EveryReply } from '@taxiarch/core/contract';
-import type { ShowRecords } from '@taxiarch/core/records';
-import type { FailureRow, Mend, WhatIfReport } from '@taxiarch/core/whatif';
+import type { EveryReply } from '@taxiarch/core/whole/contract';
+import type { ShowRecords } from '@taxiarch/core/show/records';
+import type { FailureRow, Mend, WhatIfReport } from '@taxiarch/core/truth/whatif';
 import { ProblemError } from '../problemError';
 import type { FromWhatIf, WhatIfOrder } from './whatIfThread';
 

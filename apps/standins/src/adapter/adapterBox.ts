@@ -1,7 +1,7 @@
 /** A DMX adapter whose serial port is reached by RFC 2217: it sees breaks and slots and times the frames, or sends them. */
 import { createServer, type Server, type Socket } from 'node:net';
-import { SLOTS } from '@taxiarch/core/address';
-import type { StandIn } from '@taxiarch/core/contract';
+import { SLOTS } from '@taxiarch/core/base/address';
+import type { StandIn } from '@taxiarch/core/whole/contract';
 import {
   ComPortReader,
   encodeAsk,
@@ -10,7 +10,7 @@ import {
   FrameReader,
   isBreak,
   type ComPortEvent,
-} from '@taxiarch/core/plug';
+} from '@taxiarch/core/protocol/plug';
 import { openPanel } from '../panel';
 import { adapterPage } from './adapterPage';
 

@@ -1,7 +1,7 @@
 /** A stand-in that speaks CITP: it tells its patch to whoever asks, and what is selected in it. */
 import type { Socket as UdpSocket } from 'node:dgram';
 import { createServer, type Server, type Socket } from 'node:net';
-import { Citp, CitpPeer, CitpReader, encodeCitp, type CitpMessage } from '@taxiarch/core/citp';
+import { Citp, CitpPeer, CitpReader, encodeCitp, type CitpMessage } from '@taxiarch/core/protocol/citp';
 import { open } from '../network';
 import type { HeldRig } from './heldRig';
 

@@ -1,5 +1,5 @@
 /** What a stand-in does with others: a station with a file of its own, a CITP peer, and its page of both. */
-import type { ShowRecords } from '@taxiarch/core/records';
+import type { ShowRecords } from '@taxiarch/core/show/records';
 import type { PanelAct, PanelPage } from '../panel';
 import { CitpBox, type CitpSetup } from './citpBox';
 import { exchangePage } from './exchangePage';

@@ -1,9 +1,9 @@
 /** The visualiser’s patch as it got it: from the files that the show gives out, and from nothing else. */
-import { compareRig, planImport } from '@taxiarch/core/arrival';
-import { recordsAfter } from '@taxiarch/core/edit';
-import { readMvr } from '@taxiarch/core/format/archive';
-import { rigOf } from '@taxiarch/core/patch';
-import { emptyShow, type ShowRecords } from '@taxiarch/core/records';
+import { compareRig, planImport } from '@taxiarch/core/files/arrival';
+import { recordsAfter } from '@taxiarch/core/show/edit';
+import { readMvr } from '@taxiarch/core/files/format/archive';
+import { rigOf } from '@taxiarch/core/rig/patch';
+import { emptyShow, type ShowRecords } from '@taxiarch/core/show/records';
 
 /** The rig in an MVR file, with the types that stand in it; throws with a sentence if it cannot be read. */
 export function recordsFromFile(mvr: Uint8Array): ShowRecords {

@@ -1,9 +1,9 @@
 /** A rig as a program holds it: its own file, which differs from the show's in a few lamps, until it gets another. */
-import { footprintOf } from '@taxiarch/core/fixture';
-import type { CitpFixture } from '@taxiarch/core/citp';
-import { citpFixtures } from '@taxiarch/core/format';
-import { writeMvr } from '@taxiarch/core/format/archive';
-import type { Lamp, ShowRecords } from '@taxiarch/core/records';
+import { footprintOf } from '@taxiarch/core/rig/fixture';
+import type { CitpFixture } from '@taxiarch/core/protocol/citp';
+import { citpFixtures } from '@taxiarch/core/files/format';
+import { writeMvr } from '@taxiarch/core/files/format/archive';
+import type { Lamp, ShowRecords } from '@taxiarch/core/show/records';
 import { recordsFromFile } from './fromFiles';
 
 /** Lamps that its own file has otherwise, by their numbers in the show. */

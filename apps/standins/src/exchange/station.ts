@@ -16,7 +16,7 @@ import {
   Xchange,
   type Commit,
   type Message,
-} from '@taxiarch/core/xchange';
+} from '@taxiarch/core/protocol/xchange';
 import type { HeldRig } from './heldRig';
 
 const LOOPBACK = '127.0.0.1';

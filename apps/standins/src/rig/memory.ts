@@ -1,8 +1,8 @@
 /** What lamps are set to outlives a restart: kept in a file beside those of the boxes. */
 import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
-import type { HungRig, LampFaults, Plug } from '@taxiarch/core/hung';
-import type { ResponderState } from '@taxiarch/core/rdm';
+import type { HungRig, LampFaults, Plug } from '@taxiarch/core/truth/hung';
+import type { ResponderState } from '@taxiarch/core/protocol/rdm';
 
 interface KeptLamp {
   readonly state: ResponderState;

@@ -1,7 +1,7 @@
 /** The ship as it hangs, with a page that shows what is really lit, and hands that move cables and turn switches. */
 import type { Server } from 'node:http';
-import type { StandIn } from '@taxiarch/core/contract';
-import type { HungLamp, HungRig, LampFaults, LineFaults, Plug } from '@taxiarch/core/hung';
+import type { StandIn } from '@taxiarch/core/whole/contract';
+import type { HungLamp, HungRig, LampFaults, LineFaults, Plug } from '@taxiarch/core/truth/hung';
 import { openPanel } from '../panel';
 import { shipPage } from '../shipPage';
 import { RigMemory } from './memory';

@@ -1,5 +1,5 @@
 /** What is wrong with the rig on purpose, in sentences. */
-import { NO_LAMP_FAULTS, type HungLamp, type HungRig } from '@taxiarch/core/hung';
+import { NO_LAMP_FAULTS, type HungLamp, type HungRig } from '@taxiarch/core/truth/hung';
 
 const WORDS = {
   slow: 'answers late',

@@ -1,10 +1,10 @@
 /** The visualiser stand-in: its own process, on its own address, with its own settings and its own patch. */
 import { parseArgs } from 'node:util';
-import { formatUniverses } from '@taxiarch/core/address';
-import type { StandIn, VisualiserFaults } from '@taxiarch/core/contract';
-import { nightFerry } from '@taxiarch/core/demo';
-import { lampTable, writeTable } from '@taxiarch/core/format';
-import { writeMvr } from '@taxiarch/core/format/archive';
+import { formatUniverses } from '@taxiarch/core/base/address';
+import type { StandIn, VisualiserFaults } from '@taxiarch/core/whole/contract';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { lampTable, writeTable } from '@taxiarch/core/files/format';
+import { writeMvr } from '@taxiarch/core/files/format/archive';
 import { openExchange } from '../exchange/exchangeBox';
 import { recordsFromFile } from '../exchange/fromFiles';
 import { CROW_EXCHANGE } from '../exchange/setups';

@@ -7,7 +7,7 @@ import {
   wireKey,
   type NumberingBase,
   type Protocol,
-} from '@taxiarch/core/address';
+} from '@taxiarch/core/base/address';
 import {
   ArtNet,
   PORTS_PER_PAGE,
@@ -15,8 +15,8 @@ import {
   decodeArtNet,
   encodePollReply,
   nodeReportText,
-} from '@taxiarch/core/artnet';
-import { Sacn, decodeSacn } from '@taxiarch/core/sacn';
+} from '@taxiarch/core/protocol/artnet';
+import { Sacn, decodeSacn } from '@taxiarch/core/protocol/sacn';
 import { BROADCAST, hearGroups, open, type Ports } from '../network';
 
 export const NAME = 'Crow’s nest';

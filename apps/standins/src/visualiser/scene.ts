@@ -1,8 +1,8 @@
 /** What the visualiser draws: its own patch of lamps, lit by the levels that reach it. */
-import { channelMaximum } from '@taxiarch/core/fixture';
-import { type PatchedLamp, rigOf, slotsOf } from '@taxiarch/core/patch';
-import type { ShowRecords } from '@taxiarch/core/records';
-import { Light } from '@taxiarch/core/stage';
+import { channelMaximum } from '@taxiarch/core/rig/fixture';
+import { type PatchedLamp, rigOf, slotsOf } from '@taxiarch/core/rig/patch';
+import type { ShowRecords } from '@taxiarch/core/show/records';
+import { Light } from '@taxiarch/core/rig/stage';
 
 interface Drawn {
   readonly light: Light;

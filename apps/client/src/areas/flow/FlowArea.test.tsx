@@ -1,7 +1,7 @@
 import { act, fireEvent, screen, within } from '@testing-library/react';
 import { mutate } from 'swr';
-import { nightFerry } from '@taxiarch/core/demo';
-import { type MachinePort, PLAIN_PORT, type Route } from '@taxiarch/core/records';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { type MachinePort, PLAIN_PORT, type Route } from '@taxiarch/core/show/records';
 import { liveOf, open, proposed, settled } from '@/testing/server';
 import { FlowArea } from './FlowArea';
 

@@ -2,7 +2,7 @@
 import { Link, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
-import { formatWire } from '@taxiarch/core/address';
+import { formatWire } from '@taxiarch/core/base/address';
 import {
   filterLedger,
   ledger,
@@ -14,7 +14,7 @@ import {
   reachesPort,
   type Sender,
   sendersOf,
-} from '@taxiarch/core/flow';
+} from '@taxiarch/core/network/flow';
 import { placeFilter, useListChoice, usePreference } from '@/data/preferences';
 import { useLive } from '@/data/live';
 import { useMachines } from '@/data/machines';

@@ -2,7 +2,7 @@
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { formatUniverses } from '@taxiarch/core/address';
+import { formatUniverses } from '@taxiarch/core/base/address';
 import {
   alike,
   type FlowEdge,
@@ -12,7 +12,7 @@ import {
   type LedgerRow,
   pennantOf,
   type Sender,
-} from '@taxiarch/core/flow';
+} from '@taxiarch/core/network/flow';
 import { Check, Text, useColour, useWide, type Tone } from '@/ui';
 import { PENNANT_INK, pennantShape } from '@/ui/pennant';
 import { NODE, layOut, wayKey, type Placed } from './flowLayout';

@@ -1,13 +1,13 @@
 /** Where universes leave: on free ports of a machine of the show, or on those of a new one. */
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo } from 'react';
-import { formatUniverses, readUniverses } from '@taxiarch/core/address';
-import { added, type Plan } from '@taxiarch/core/edit';
-import { freePorts, planOutlets, portsOfNumber } from '@taxiarch/core/flow';
-import { MODELS } from '@taxiarch/core/library';
-import { portsFor } from '@taxiarch/core/machine';
-import { MOST_PORTS, type Machine, type Model, type ShowRecords } from '@taxiarch/core/records';
-import { refuse, type Result } from '@taxiarch/core/result';
+import { formatUniverses, readUniverses } from '@taxiarch/core/base/address';
+import { added, type Plan } from '@taxiarch/core/show/edit';
+import { freePorts, planOutlets, portsOfNumber } from '@taxiarch/core/network/flow';
+import { MODELS } from '@taxiarch/core/rig/library';
+import { portsFor } from '@taxiarch/core/network/machine';
+import { MOST_PORTS, type Machine, type Model, type ShowRecords } from '@taxiarch/core/show/records';
+import { refuse, type Result } from '@taxiarch/core/base/result';
 import { wholeFrom } from '@/data/numbers';
 import { useShow } from '@/data/show';
 import { MachineChoice, newMachine, type MachineChoiceForm } from '@/forms/MachineChoice';

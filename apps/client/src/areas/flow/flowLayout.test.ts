@@ -1,4 +1,4 @@
-import type { FlowEdge, FlowNode } from '@taxiarch/core/flow';
+import type { FlowEdge, FlowNode } from '@taxiarch/core/network/flow';
 import { NODE, layOut, wayKey } from './flowLayout';
 
 const node = (id: string, kind: FlowNode['kind']): FlowNode => ({

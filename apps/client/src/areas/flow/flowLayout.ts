@@ -1,6 +1,6 @@
 /** Where each part of the flow's picture stands: laid out by dagre, ways drawn as curves between. */
 import dagre from '@dagrejs/dagre';
-import type { FlowEdge, FlowGraph } from '@taxiarch/core/flow';
+import type { FlowEdge, FlowGraph } from '@taxiarch/core/network/flow';
 
 /** Size of a node, pixels */
 export const NODE = { width: 168, height: 44 };

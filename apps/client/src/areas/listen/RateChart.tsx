@@ -1,7 +1,7 @@
 /** Packets a second of each stream, over the last minute. */
 import { useEffect, useState } from 'react';
 import { View, useWindowDimensions } from 'react-native';
-import type { StreamReport } from '@taxiarch/core/stream';
+import type { StreamReport } from '@taxiarch/core/signal/stream';
 import { LineChart, Text, useChartConfig, useWide } from '@/ui';
 
 const SPAN = 60;

@@ -3,12 +3,12 @@
  * and reading aloud. The canvas follows the feed by itself and never waits for React.
  */
 import { useEffect, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
-import { SLOTS } from '@taxiarch/core/address';
-import type { UniverseFrame } from '@taxiarch/core/contract';
-import { attributeLabel } from '@taxiarch/core/fixture';
-import { NOBODY } from '@taxiarch/core/merge';
-import { claimOf, lastChannel, type Span } from '@taxiarch/core/patch';
-import type { Pennant } from '@taxiarch/core/records';
+import { SLOTS } from '@taxiarch/core/base/address';
+import type { UniverseFrame } from '@taxiarch/core/whole/contract';
+import { attributeLabel } from '@taxiarch/core/rig/fixture';
+import { NOBODY } from '@taxiarch/core/signal/merge';
+import { claimOf, lastChannel, type Span } from '@taxiarch/core/rig/patch';
+import type { Pennant } from '@taxiarch/core/show/records';
 import { feed } from '@/data/feed';
 import { useColour } from '@/ui';
 import { drawSlots } from './drawSlots';

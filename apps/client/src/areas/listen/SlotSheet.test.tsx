@@ -1,7 +1,7 @@
 import { act, fireEvent, screen } from '@testing-library/react';
-import type { ContendersFrame, UniverseFrame } from '@taxiarch/core/contract';
-import { nightFerry } from '@taxiarch/core/demo';
-import { pennantOf, sendersOf } from '@taxiarch/core/flow';
+import type { ContendersFrame, UniverseFrame } from '@taxiarch/core/whole/contract';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { pennantOf, sendersOf } from '@taxiarch/core/network/flow';
 import { feed } from '@/data/feed';
 import { asked, hold, liveOf, open, settled } from '@/testing/server';
 import { SlotSheet } from './SlotSheet';

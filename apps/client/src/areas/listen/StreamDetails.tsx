@@ -1,7 +1,7 @@
 /** The account of each stream of a universe. */
 import { View } from 'react-native';
-import { startCodeName, type StreamReport } from '@taxiarch/core/stream';
-import { pennantOf, sendersOf } from '@taxiarch/core/flow';
+import { startCodeName, type StreamReport } from '@taxiarch/core/signal/stream';
+import { pennantOf, sendersOf } from '@taxiarch/core/network/flow';
 import { useShow } from '@/data/show';
 import { PennantFlag, Text, clockTime, count, spell } from '@/ui';
 

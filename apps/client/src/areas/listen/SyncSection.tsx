@@ -1,6 +1,6 @@
 /** Who synchronises the streams of a universe, and how that stands. */
 import { View } from 'react-native';
-import { syncsOf, type StreamReport, type SyncStanding } from '@taxiarch/core/stream';
+import { syncsOf, type StreamReport, type SyncStanding } from '@taxiarch/core/signal/stream';
 import { useLive } from '@/data/live';
 import { Section, StateWord, Text, clockTime, count, spell } from '@/ui';
 

@@ -1,6 +1,6 @@
 import { screen } from '@testing-library/react';
-import type { UniverseReport } from '@taxiarch/core/stream';
-import { nightFerry } from '@taxiarch/core/demo';
+import type { UniverseReport } from '@taxiarch/core/signal/stream';
+import { nightFerry } from '@taxiarch/core/whole/demo';
 import { liveOf, open, stream } from '@/testing/server';
 import { UniverseList } from './UniverseList';
 

@@ -2,10 +2,10 @@
 import { useGlobalSearchParams, usePathname, useRouter } from 'expo-router';
 import { Fragment, useEffect } from 'react';
 import { FlatList, View } from 'react-native';
-import { formatWire } from '@taxiarch/core/address';
-import type { LiveReport } from '@taxiarch/core/contract';
-import type { StreamState, UniverseReport } from '@taxiarch/core/stream';
-import { pennantOf, sendersOf } from '@taxiarch/core/flow';
+import { formatWire } from '@taxiarch/core/base/address';
+import type { LiveReport } from '@taxiarch/core/whole/contract';
+import type { StreamState, UniverseReport } from '@taxiarch/core/signal/stream';
+import { pennantOf, sendersOf } from '@taxiarch/core/network/flow';
 import { useLive } from '@/data/live';
 import { useListChoice } from '@/data/preferences';
 import { useShow } from '@/data/show';

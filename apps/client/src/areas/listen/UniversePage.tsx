@@ -1,12 +1,12 @@
 /** One universe: how it stands, who sends it, and its slots alive. */
-import { sendersOf } from '@taxiarch/core/flow';
+import { sendersOf } from '@taxiarch/core/network/flow';
 import { Link, useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { ScrollView, View } from 'react-native';
-import { formatWireFully, formatWireToken, fromWireKey, wireKey } from '@taxiarch/core/address';
+import { formatWireFully, formatWireToken, fromWireKey, wireKey } from '@taxiarch/core/base/address';
 import { useLive } from '@/data/live';
 import { outletSubject, useOutlets } from '@/areas/why/Way';
-import { outletText } from '@taxiarch/core/flow';
+import { outletText } from '@taxiarch/core/network/flow';
 import { whyHref } from '@/data/diagnosis';
 import { useShow } from '@/data/show';
 import { Missing, Choice, Section, Sentence, StateWord, Text, useWide } from '@/ui';

@@ -1,6 +1,6 @@
 /** Draws the visible part of a slot field on a canvas. */
-import { NOBODY } from '@taxiarch/core/merge';
-import type { Pennant } from '@taxiarch/core/records';
+import { NOBODY } from '@taxiarch/core/signal/merge';
+import type { Pennant } from '@taxiarch/core/show/records';
 import { PENNANT_INK, isOwnPennant, pennantShape } from '@/ui/pennant';
 import type { Tone } from '@/ui/theme';
 import { GAP_WIDTH, type Cell, type FieldLayout } from './slotLayout';

@@ -1,5 +1,5 @@
-import { nightFerry } from '@taxiarch/core/demo';
-import { Patch } from '@taxiarch/core/patch';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { Patch } from '@taxiarch/core/rig/patch';
 import { CELL, layoutBands, layoutPlain, type FieldLayout } from './slotLayout';
 
 const { lamp, type } = nightFerry();

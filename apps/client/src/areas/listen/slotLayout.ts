@@ -1,7 +1,7 @@
 /** Where each of the 512 slots stands on the field: in bands by lamp, or all in rows of 32. */
-import { SLOTS } from '@taxiarch/core/address';
-import { attributeShort } from '@taxiarch/core/fixture';
-import { lastChannel, type Span } from '@taxiarch/core/patch';
+import { SLOTS } from '@taxiarch/core/base/address';
+import { attributeShort } from '@taxiarch/core/rig/fixture';
+import { lastChannel, type Span } from '@taxiarch/core/rig/patch';
 
 export interface Cell {
   /** From 0 */

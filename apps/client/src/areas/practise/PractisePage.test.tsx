@@ -1,7 +1,7 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import type { PracticeReply } from '@taxiarch/core/contract';
-import { nightFerry } from '@taxiarch/core/demo';
-import type { Mark } from '@taxiarch/core/practise';
+import type { PracticeReply } from '@taxiarch/core/whole/contract';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import type { Mark } from '@taxiarch/core/truth/practise';
 import { asked, open, refusal, settled } from '@/testing/server';
 import { PractisePage } from './PractisePage';
 

@@ -3,7 +3,7 @@ import { useAct } from '@/forms/useAct';
 import { Link } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { PracticeReply } from '@taxiarch/core/contract';
+import type { PracticeReply } from '@taxiarch/core/whole/contract';
 import {
   HARDNESS,
   LAST_NIGHT,
@@ -11,8 +11,8 @@ import {
   type Hardness,
   type PracticeEnd,
   type PracticeNow,
-} from '@taxiarch/core/practise';
-import type { Subject } from '@taxiarch/core/records';
+} from '@taxiarch/core/truth/practise';
+import type { Subject } from '@taxiarch/core/show/records';
 import { whyHref } from '@/data/diagnosis';
 import { wholeFrom } from '@/data/numbers';
 import { beginPractice, endPractice, giveHint, nameFault, usePractice } from '@/data/practice';

@@ -1,7 +1,7 @@
 /** While somebody practises: says that a suspect is what is wrong. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { SuspectReport } from '@taxiarch/core/known';
+import type { SuspectReport } from '@taxiarch/core/truth/known';
 import { nameFault, usePractice } from '@/data/practice';
 import { Button, Text } from '@/ui';
 

@@ -1,6 +1,6 @@
 /** After a take: what each port of the universe says now, which confirms what was forecast or speaks against it. */
 import { View } from 'react-native';
-import { outletText } from '@taxiarch/core/flow';
+import { outletText } from '@taxiarch/core/network/flow';
 import { OutletMark, useOutlets } from '@/areas/why/Way';
 import { KnownMark, Text } from '@/ui';
 

@@ -2,9 +2,9 @@
 import Check from 'lucide-react-native/icons/check';
 import { useMemo } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
-import { formatAddress } from '@taxiarch/core/address';
-import { matchesWords } from '@taxiarch/core/jump';
-import type { Lamp } from '@taxiarch/core/records';
+import { formatAddress } from '@taxiarch/core/base/address';
+import { matchesWords } from '@taxiarch/core/network/jump';
+import type { Lamp } from '@taxiarch/core/show/records';
 import { useSelection, walkSelection } from '@/data/selection';
 import { placeFilter, usePreference, useListChoice } from '@/data/preferences';
 import { useShow } from '@/data/show';

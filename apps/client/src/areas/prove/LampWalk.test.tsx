@@ -1,8 +1,8 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react';
-import { nightFerry } from '@taxiarch/core/demo';
-import { rigOf } from '@taxiarch/core/patch';
-import type { OutputReport } from '@taxiarch/core/contract';
-import type { UniverseFrame } from '@taxiarch/core/contract/feed';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { rigOf } from '@taxiarch/core/rig/patch';
+import type { OutputReport } from '@taxiarch/core/whole/contract';
+import type { UniverseFrame } from '@taxiarch/core/whole/contract/feed';
 import { feed } from '@/data/feed';
 import { answers, asked, hold, liveOf, open, refusal, settled, tell } from '@/testing/server';
 import { LampWalk } from './LampWalk';

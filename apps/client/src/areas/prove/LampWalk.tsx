@@ -3,9 +3,9 @@ import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import ChevronRight from 'lucide-react-native/icons/chevron-right';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { formatAddress, isAddressed, wireKey, type SlotAddress } from '@taxiarch/core/address';
-import { attributeLabel, channelMaximum } from '@taxiarch/core/fixture';
-import { slotsOf, type PatchedLamp } from '@taxiarch/core/patch';
+import { formatAddress, isAddressed, wireKey, type SlotAddress } from '@taxiarch/core/base/address';
+import { attributeLabel, channelMaximum } from '@taxiarch/core/rig/fixture';
+import { slotsOf, type PatchedLamp } from '@taxiarch/core/rig/patch';
 import {
   asPercent,
   asTake,
@@ -16,7 +16,7 @@ import {
   receivedBy,
   runsOf,
   type ChannelValues,
-} from '@taxiarch/core/level';
+} from '@taxiarch/core/rig/level';
 import { onWire, readSlots, useLive, useSlots } from '@/data/live';
 import { holdsHere, setLevels } from '@/data/output';
 import { useShow } from '@/data/show';

@@ -1,6 +1,6 @@
 import { act, fireEvent, screen } from '@testing-library/react';
-import { nightFerry } from '@taxiarch/core/demo';
-import type { NodeReport } from '@taxiarch/core/node';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import type { NodeReport } from '@taxiarch/core/network/node';
 import { feed } from '@/data/feed';
 import { asked, hold, liveOf, open, settled } from '@/testing/server';
 import { RangeTake } from './RangeTake';

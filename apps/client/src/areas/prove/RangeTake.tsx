@@ -1,7 +1,7 @@
 /** Taking slots by number, and stepping along them one by one. */
 import { useEffect, useState } from 'react';
 import { View } from 'react-native';
-import { formatRange, readRange, wireKey } from '@taxiarch/core/address';
+import { formatRange, readRange, wireKey } from '@taxiarch/core/base/address';
 import { useSlots, useLive } from '@/data/live';
 import { holdsHere, setLevels } from '@/data/output';
 import { useShow } from '@/data/show';

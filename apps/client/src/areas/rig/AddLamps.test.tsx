@@ -1,6 +1,6 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import { nightFerry } from '@taxiarch/core/demo';
-import type { Lamp } from '@taxiarch/core/records';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import type { Lamp } from '@taxiarch/core/show/records';
 import { open, proposed, settled } from '@/testing/server';
 import { AddLamps } from './AddLamps';
 

@@ -1,10 +1,10 @@
 /** Adding lamps: what, how many, where; all addresses are shown before anything is written. */
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { flowOf, viewOf } from '@taxiarch/core/check';
-import type { Plan } from '@taxiarch/core/edit';
-import { footprintOf } from '@taxiarch/core/fixture';
-import type { Lamp } from '@taxiarch/core/records';
+import { flowOf, viewOf } from '@taxiarch/core/truth/check';
+import type { Plan } from '@taxiarch/core/show/edit';
+import { footprintOf } from '@taxiarch/core/rig/fixture';
+import type { Lamp } from '@taxiarch/core/show/records';
 import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
 import { useLeaveFor, Button, Field, Pick, Screen, Sentence, Text, count, useWide } from '@/ui';

@@ -1,7 +1,7 @@
 import { screen, within } from '@testing-library/react';
-import { nightFerry } from '@taxiarch/core/demo';
-import { LIBRARY } from '@taxiarch/core/library';
-import { PLAIN_LAMP } from '@taxiarch/core/records';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { LIBRARY } from '@taxiarch/core/rig/library';
+import { PLAIN_LAMP } from '@taxiarch/core/show/records';
 import { liveOf, open } from '@/testing/server';
 import { BlocksPage } from './BlocksPage';
 

@@ -1,10 +1,10 @@
 /** A media server's control blocks, addressed in one go. */
 import { useMemo } from 'react';
 import { View } from 'react-native';
-import { footprintOf } from '@taxiarch/core/fixture';
-import { formatAddress } from '@taxiarch/core/address';
-import { addBlocks, gapForBlocks, readStart, type BulkRequest } from '@taxiarch/core/patch';
-import { ok, refuse, type Result } from '@taxiarch/core/result';
+import { footprintOf } from '@taxiarch/core/rig/fixture';
+import { formatAddress } from '@taxiarch/core/base/address';
+import { addBlocks, gapForBlocks, readStart, type BulkRequest } from '@taxiarch/core/rig/patch';
+import { ok, refuse, type Result } from '@taxiarch/core/base/result';
 import { useDraft } from '@/forms/draft';
 import { useLive } from '@/data/live';
 import { useShow } from '@/data/show';

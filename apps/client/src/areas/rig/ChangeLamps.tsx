@@ -2,8 +2,8 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { formatAddress } from '@taxiarch/core/address';
-import { refuse, type Result } from '@taxiarch/core/result';
+import { formatAddress } from '@taxiarch/core/base/address';
+import { refuse, type Result } from '@taxiarch/core/base/result';
 import {
   changeMode,
   copyLamps,
@@ -20,9 +20,9 @@ import {
   setTag,
   shift,
   unaddress,
-} from '@taxiarch/core/patch';
-import type { Plan } from '@taxiarch/core/edit';
-import { type Tag, TAGS } from '@taxiarch/core/records';
+} from '@taxiarch/core/rig/patch';
+import type { Plan } from '@taxiarch/core/show/edit';
+import { type Tag, TAGS } from '@taxiarch/core/show/records';
 import { rigSelection, useSelection, walkSelection } from '@/data/selection';
 import { useShow, type Show } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';

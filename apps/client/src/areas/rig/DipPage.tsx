@@ -8,8 +8,8 @@ import {
   isAddressed,
   type DipScheme,
   type DipSwitch,
-} from '@taxiarch/core/address';
-import { addressesOf, lampsOf } from '@taxiarch/core/patch';
+} from '@taxiarch/core/base/address';
+import { addressesOf, lampsOf } from '@taxiarch/core/rig/patch';
 import { rigSelection, useSelection } from '@/data/selection';
 import { useShow } from '@/data/show';
 import { Button, Choice, Empty, Field, Screen, Sentence, Text, count, printSheet, useColour } from '@/ui';

@@ -1,8 +1,8 @@
 /** Changing a lamp's number, name, address and mode. A half-typed change is kept. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { PatchedLamp } from '@taxiarch/core/patch';
-import type { Lamp } from '@taxiarch/core/records';
+import type { PatchedLamp } from '@taxiarch/core/rig/patch';
+import type { Lamp } from '@taxiarch/core/show/records';
 import { hasDraft, useDraft } from '@/forms/draft';
 import { propose } from '@/data/show';
 import { Button, Choice, Field, Fold, Notice, Section, Text } from '@/ui';

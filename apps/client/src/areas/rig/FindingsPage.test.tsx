@@ -1,6 +1,6 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import { nightFerry } from '@taxiarch/core/demo';
-import type { Lamp, ShowRecords } from '@taxiarch/core/records';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import type { Lamp, ShowRecords } from '@taxiarch/core/show/records';
 import { asked, open, settled } from '@/testing/server';
 import { FindingsPage } from './FindingsPage';
 

@@ -1,9 +1,9 @@
 /** What the patch finds wrong with itself, each with the ways to mend it. */
-import { ok } from '@taxiarch/core/result';
+import { ok } from '@taxiarch/core/base/result';
 import { Link } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { repairsOf, type PatchFinding } from '@taxiarch/core/patch';
+import { repairsOf, type PatchFinding } from '@taxiarch/core/rig/patch';
 import { useFindings, useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
 import { Button, Choice, Screen, Sentence, StateWord, Text, count } from '@/ui';

@@ -1,5 +1,5 @@
 import { act, fireEvent, screen } from '@testing-library/react';
-import { nightFerry } from '@taxiarch/core/demo';
+import { nightFerry } from '@taxiarch/core/whole/demo';
 import { rigSelection } from '@/data/selection';
 import { placeFilter } from '@/data/preferences';
 import { routed } from '@/testing/router';

@@ -2,11 +2,11 @@
 import { usePathname, useRouter } from 'expo-router';
 import { Fragment, memo, useMemo } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
-import { formatAddress } from '@taxiarch/core/address';
-import { matchesWords } from '@taxiarch/core/jump';
-import type { PatchedLamp } from '@taxiarch/core/patch';
-import { flowOf, viewOf } from '@taxiarch/core/check';
-import type { ShowRecords, Tag } from '@taxiarch/core/records';
+import { formatAddress } from '@taxiarch/core/base/address';
+import { matchesWords } from '@taxiarch/core/network/jump';
+import type { PatchedLamp } from '@taxiarch/core/rig/patch';
+import { flowOf, viewOf } from '@taxiarch/core/truth/check';
+import type { ShowRecords, Tag } from '@taxiarch/core/show/records';
 import { useSelectedThere } from '@/data/exchange';
 import { rigSelection, useSelection } from '@/data/selection';
 import { placeFilter, useListChoice, usePreference } from '@/data/preferences';

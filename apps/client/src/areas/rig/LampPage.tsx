@@ -1,10 +1,10 @@
 /** One lamp: what it is, where it stands, its channels with what is on the wire now, and changing it. */
 import { Link, useLocalSearchParams, useRouter, type Href } from 'expo-router';
 import { View } from 'react-native';
-import { formatAddress, isAddressed, type SlotAddress } from '@taxiarch/core/address';
-import { attributeLabel, channelMaximum, joinValue, rangeAt } from '@taxiarch/core/fixture';
-import type { FixtureChannel, Lamp } from '@taxiarch/core/records';
-import { type PatchedLamp, removeLamps, slotsOf } from '@taxiarch/core/patch';
+import { formatAddress, isAddressed, type SlotAddress } from '@taxiarch/core/base/address';
+import { attributeLabel, channelMaximum, joinValue, rangeAt } from '@taxiarch/core/rig/fixture';
+import type { FixtureChannel, Lamp } from '@taxiarch/core/show/records';
+import { type PatchedLamp, removeLamps, slotsOf } from '@taxiarch/core/rig/patch';
 import { rigSelection, walkSelection } from '@/data/selection';
 import { whyHref } from '@/data/diagnosis';
 import { onWire, useSlots } from '@/data/live';

@@ -1,8 +1,8 @@
 /** How new addresses are found, as a person chooses it. */
 import { View } from 'react-native';
-import { readAddress } from '@taxiarch/core/address';
-import { refuse, type Result, ok } from '@taxiarch/core/result';
-import type { PlaceHow, PlaceRequest } from '@taxiarch/core/patch';
+import { readAddress } from '@taxiarch/core/base/address';
+import { refuse, type Result, ok } from '@taxiarch/core/base/result';
+import type { PlaceHow, PlaceRequest } from '@taxiarch/core/rig/patch';
 import { Choice, Field } from '@/ui';
 import { wholeFrom } from '@/data/numbers';
 

@@ -1,11 +1,11 @@
 /** Lamps that are being added: what was typed of them, kept until they are written. */
 import { useMemo } from 'react';
-import type { SlotAddress } from '@taxiarch/core/address';
-import type { Plan } from '@taxiarch/core/edit';
-import { footprintOf } from '@taxiarch/core/fixture';
-import { addLamps } from '@taxiarch/core/patch';
-import type { FixtureMode, FixtureType } from '@taxiarch/core/records';
-import { refuse, type Result } from '@taxiarch/core/result';
+import type { SlotAddress } from '@taxiarch/core/base/address';
+import type { Plan } from '@taxiarch/core/show/edit';
+import { footprintOf } from '@taxiarch/core/rig/fixture';
+import { addLamps } from '@taxiarch/core/rig/patch';
+import type { FixtureMode, FixtureType } from '@taxiarch/core/show/records';
+import { refuse, type Result } from '@taxiarch/core/base/result';
 import { newId, wholeFrom } from '@/data/numbers';
 import { placeFilter, usePreference } from '@/data/preferences';
 import { useShow } from '@/data/show';

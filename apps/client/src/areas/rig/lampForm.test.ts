@@ -1,4 +1,4 @@
-import { nightFerry } from '@taxiarch/core/demo';
+import { nightFerry } from '@taxiarch/core/whole/demo';
 import { changeOf, formOf, readForm, sentenceOf } from './lampForm';
 
 const lamp = nightFerry().lamp.find(({ number }) => number === 101)!;

@@ -1,7 +1,7 @@
 /** The form of a lamp: from record to text and back, with what is wrong in sentences. */
-import { formatAddress, isAddressed, readLampAddress } from '@taxiarch/core/address';
-import { checkRecord, type Lamp } from '@taxiarch/core/records';
-import type { ProposedChange } from '@taxiarch/core/edit';
+import { formatAddress, isAddressed, readLampAddress } from '@taxiarch/core/base/address';
+import { checkRecord, type Lamp } from '@taxiarch/core/show/records';
+import type { ProposedChange } from '@taxiarch/core/show/edit';
 
 /** What papers and files of others say of a lamp, and what it is called on the form. */
 export const PAPER = {

@@ -1,7 +1,7 @@
 /** The history of the show: undo, redo, and each edit with what it changed and the way back to it. */
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
-import type { HistoryReply } from '@taxiarch/core/contract';
+import type { HistoryReply } from '@taxiarch/core/whole/contract';
 import { goBack, takeBack, useEdit, useHistory } from '@/data/show';
 import { Button, Notice, Opened, Section, Text, count } from '@/ui';
 

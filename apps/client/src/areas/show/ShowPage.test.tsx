@@ -1,6 +1,6 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import type { HistoryReply, Settings } from '@taxiarch/core/contract';
-import { nightFerry } from '@taxiarch/core/demo';
+import type { HistoryReply, Settings } from '@taxiarch/core/whole/contract';
+import { nightFerry } from '@taxiarch/core/whole/demo';
 import { personName } from '@/data/preferences';
 import { answers, asked, open, refusal, settled } from '@/testing/server';
 import { ShowPage } from './ShowPage';

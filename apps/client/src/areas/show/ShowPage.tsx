@@ -2,10 +2,10 @@
 import { Link } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { SACN_LAST } from '@taxiarch/core/address';
-import type { Settings } from '@taxiarch/core/contract';
-import { recordPlan } from '@taxiarch/core/edit';
-import type { ShowInfo } from '@taxiarch/core/records';
+import { SACN_LAST } from '@taxiarch/core/base/address';
+import type { Settings } from '@taxiarch/core/whole/contract';
+import { recordPlan } from '@taxiarch/core/show/edit';
+import type { ShowInfo } from '@taxiarch/core/show/records';
 import { call } from '@/data/api';
 import { useHot, useSettings } from '@/data/live';
 import { wholeFrom } from '@/data/numbers';

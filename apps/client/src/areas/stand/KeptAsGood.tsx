@@ -1,8 +1,8 @@
 /** Kept as good: how all stood when somebody said so, and what stands otherwise since then, and by whose edits. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import { added } from '@taxiarch/core/edit';
-import { changedSince, lastGood, statesNow } from '@taxiarch/core/known';
+import { added } from '@taxiarch/core/show/edit';
+import { changedSince, lastGood, statesNow } from '@taxiarch/core/truth/known';
 import { useLive } from '@/data/live';
 import { useMachines } from '@/data/machines';
 import { newId } from '@/data/numbers';

@@ -1,8 +1,8 @@
 /** Mend all that is certain: what packets can mend, in one push, after a look at what it would bring. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { Trouble } from '@taxiarch/core/known';
-import type { MachineEntry } from '@taxiarch/core/node';
+import type { Trouble } from '@taxiarch/core/truth/known';
+import type { MachineEntry } from '@taxiarch/core/network/node';
 import { PushBrings } from '@/areas/wire/machine/PushBrings';
 import { useMachines } from '@/data/machines';
 import { PushButton, PushOutcome, usePush } from '@/areas/wire/machine/PushPanel';

@@ -1,7 +1,7 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import { nightFerry } from '@taxiarch/core/demo';
-import { statesNow, type StandingReport, type Trouble } from '@taxiarch/core/known';
-import type { Good, ShowRecords } from '@taxiarch/core/records';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { statesNow, type StandingReport, type Trouble } from '@taxiarch/core/truth/known';
+import type { Good, ShowRecords } from '@taxiarch/core/show/records';
 import { routed } from '@/testing/router';
 import { asked, liveOf, open, proposed, settled } from '@/testing/server';
 import { nodeAt } from '@/testing/nodes';

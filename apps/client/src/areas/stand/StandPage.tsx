@@ -1,8 +1,8 @@
 /** How things stand: can the doors open, what stands against it by how much light it costs, and what nobody knows yet. */
-import { ledger, sendersOf } from '@taxiarch/core/flow';
+import { ledger, sendersOf } from '@taxiarch/core/network/flow';
 import { Link, useRouter } from 'expo-router';
 import { ScrollView, View } from 'react-native';
-import { SURE_WORDS, type StandingReport, type Trouble } from '@taxiarch/core/known';
+import { SURE_WORDS, type StandingReport, type Trouble } from '@taxiarch/core/truth/known';
 import { useFindings, useNetworkLook, useShow } from '@/data/show';
 import { useLive } from '@/data/live';
 import { useHeardFaults, useMachines } from '@/data/machines';

@@ -1,8 +1,8 @@
 /** The path as a line that one thumb walks: from the sender down to the lamp, planned beside what is known. */
 import { Link, type Href } from 'expo-router';
 import { Pressable, View } from 'react-native';
-import type { WhyReport } from '@taxiarch/core/known';
-import type { Subject } from '@taxiarch/core/records';
+import type { WhyReport } from '@taxiarch/core/truth/known';
+import type { Subject } from '@taxiarch/core/show/records';
 import { KnownMark, StateWord, Text } from '@/ui';
 
 type Step = WhyReport['path'][number];

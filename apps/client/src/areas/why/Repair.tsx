@@ -1,6 +1,6 @@
 /** What mends a cause: one tap where a packet can, words where a hand must. */
 import { View } from 'react-native';
-import type { RepairAct } from '@taxiarch/core/known';
+import type { RepairAct } from '@taxiarch/core/truth/known';
 import { PushBrings } from '@/areas/wire/machine/PushBrings';
 import { PushButton, PushOutcome, usePush } from '@/areas/wire/machine/PushPanel';
 import { useShow } from '@/data/show';

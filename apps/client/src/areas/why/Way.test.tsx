@@ -1,6 +1,6 @@
 import { screen, within } from '@testing-library/react';
-import { nightFerry } from '@taxiarch/core/demo';
-import type { NodePortReport, NodeReport } from '@taxiarch/core/node';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import type { NodePortReport, NodeReport } from '@taxiarch/core/network/node';
 import { liveOf, open } from '@/testing/server';
 import { Way } from './Way';
 

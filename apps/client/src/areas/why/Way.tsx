@@ -1,8 +1,8 @@
 /** How far a universe's way is known: on the wire, and at each port, in what the ports themselves say. */
 import { Link } from 'expo-router';
 import { View } from 'react-native';
-import { wireKey } from '@taxiarch/core/address';
-import { outletText, outletsByUniverse, type PathOutlet } from '@taxiarch/core/flow';
+import { wireKey } from '@taxiarch/core/base/address';
+import { outletText, outletsByUniverse, type PathOutlet } from '@taxiarch/core/network/flow';
 import { whyHref } from '@/data/diagnosis';
 import { useLive } from '@/data/live';
 import { useMachines } from '@/data/machines';

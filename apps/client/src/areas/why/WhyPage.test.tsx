@@ -1,6 +1,6 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import { nightFerry } from '@taxiarch/core/demo';
-import type { SuspectReport, WhyReport } from '@taxiarch/core/known';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import type { SuspectReport, WhyReport } from '@taxiarch/core/truth/known';
 import { routed } from '@/testing/router';
 import { open, proposed, settled } from '@/testing/server';
 import { WhyPage } from './WhyPage';

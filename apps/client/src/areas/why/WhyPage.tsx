@@ -2,8 +2,8 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { SuspectReport, WhyReport } from '@taxiarch/core/known';
-import { SUBJECTS, type Subject } from '@taxiarch/core/records';
+import type { SuspectReport, WhyReport } from '@taxiarch/core/truth/known';
+import { SUBJECTS, type Subject } from '@taxiarch/core/show/records';
 import { lookAgain, useWhy } from '@/data/diagnosis';
 import { saw } from '@/data/sightings';
 import { useShow } from '@/data/show';

@@ -1,7 +1,7 @@
 /** Strangers are adopted together, in one edit, after a look at all of it. */
 import { fireEvent, screen } from '@testing-library/react';
-import { nightFerry } from '@taxiarch/core/demo';
-import type { Machine } from '@taxiarch/core/records';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import type { Machine } from '@taxiarch/core/show/records';
 import { machineSelection } from '@/data/selection';
 import { liveOf, open, proposed, settled } from '@/testing/server';
 import { nodeAt } from '@/testing/nodes';

@@ -1,8 +1,8 @@
 /** Machines on the network that the plan lacks, taken into it together. */
-import { ok } from '@taxiarch/core/result';
+import { ok } from '@taxiarch/core/base/result';
 import { useMemo, useRef, useState } from 'react';
 import { View } from 'react-native';
-import { adoptAll, type HeardMachine } from '@taxiarch/core/node';
+import { adoptAll, type HeardMachine } from '@taxiarch/core/network/node';
 import { useMachines } from '@/data/machines';
 import { newId } from '@/data/numbers';
 import { machineSelection } from '@/data/selection';

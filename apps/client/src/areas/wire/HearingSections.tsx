@@ -1,9 +1,9 @@
 /** How far this computer hears: listed as a node, multicast groups, looking through universes, and what else is said. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import { formatUniverses } from '@taxiarch/core/address';
-import type { LiveReport, Settings } from '@taxiarch/core/contract';
-import { timeCodesOf } from '@taxiarch/core/stream';
+import { formatUniverses } from '@taxiarch/core/base/address';
+import type { LiveReport, Settings } from '@taxiarch/core/whole/contract';
+import { timeCodesOf } from '@taxiarch/core/signal/stream';
 import { call } from '@/data/api';
 import { Button, Check, Field, Notice, Section, Slider, StateWord, Text, clockTime, count } from '@/ui';
 

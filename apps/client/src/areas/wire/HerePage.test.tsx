@@ -1,7 +1,7 @@
 import { fireEvent, screen } from '@testing-library/react';
-import type { InterfacesReply, LiveReport, Settings } from '@taxiarch/core/contract';
-import type { InterfaceInfo } from '@taxiarch/core/ip';
-import { nightFerry } from '@taxiarch/core/demo';
+import type { InterfacesReply, LiveReport, Settings } from '@taxiarch/core/whole/contract';
+import type { InterfaceInfo } from '@taxiarch/core/network/ip';
+import { nightFerry } from '@taxiarch/core/whole/demo';
 import { answers, asked, liveOf, open, settled, tell } from '@/testing/server';
 import { HerePage } from './HerePage';
 

@@ -1,7 +1,7 @@
 /** This computer: its interfaces as they are now, which one each protocol uses, and what stands against it. */
 import { View } from 'react-native';
-import { type InterfaceInfo, interfaceWarnings } from '@taxiarch/core/ip';
-import type { InterfacesReply, Settings } from '@taxiarch/core/contract';
+import { type InterfaceInfo, interfaceWarnings } from '@taxiarch/core/network/ip';
+import type { InterfacesReply, Settings } from '@taxiarch/core/whole/contract';
 import { call } from '@/data/api';
 import { useInterfaces, useLive, useSettings } from '@/data/live';
 import { useShow } from '@/data/show';

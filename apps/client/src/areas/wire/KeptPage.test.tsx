@@ -1,7 +1,7 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import { snapshotOf, STARTING_POINTS, writeSnapshot } from '@taxiarch/core/machine';
-import { nightFerry } from '@taxiarch/core/demo';
-import type { Machine, ShowRecords } from '@taxiarch/core/records';
+import { snapshotOf, STARTING_POINTS, writeSnapshot } from '@taxiarch/core/network/machine';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import type { Machine, ShowRecords } from '@taxiarch/core/show/records';
 import { machineSelection } from '@/data/selection';
 import { answers, asked, open, proposed, settled } from '@/testing/server';
 import { KeptPage } from './KeptPage';

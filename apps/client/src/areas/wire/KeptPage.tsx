@@ -9,9 +9,9 @@ import {
   readSnapshot,
   STARTING_POINTS,
   writeSnapshot,
-} from '@taxiarch/core/machine';
-import { changed, removed } from '@taxiarch/core/edit';
-import type { Machine, MachinePort, Snapshot } from '@taxiarch/core/records';
+} from '@taxiarch/core/network/machine';
+import { changed, removed } from '@taxiarch/core/show/edit';
+import type { Machine, MachinePort, Snapshot } from '@taxiarch/core/show/records';
 import { machineSelection, useSelection } from '@/data/selection';
 import { newId, wholeFrom } from '@/data/numbers';
 import { propose, useShow } from '@/data/show';

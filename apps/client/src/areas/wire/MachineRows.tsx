@@ -1,7 +1,7 @@
 /** The rows of the list of machines, drawn again only when what they say changes. */
 import { memo, useCallback, useMemo } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
-import { type MachineEntry, type MachineState, driftWords } from '@taxiarch/core/node';
+import { type MachineEntry, type MachineState, driftWords } from '@taxiarch/core/network/node';
 import { machineSelection } from '@/data/selection';
 import { CheckBox, Row, StateWord, Text } from '@/ui';
 

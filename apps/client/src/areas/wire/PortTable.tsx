@@ -2,9 +2,9 @@
 import { Link } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
-import { formatWire } from '@taxiarch/core/address';
-import { readPortTable } from '@taxiarch/core/format';
-import { MERGE_WORDS, lossText, wireNumber } from '@taxiarch/core/machine';
+import { formatWire } from '@taxiarch/core/base/address';
+import { readPortTable } from '@taxiarch/core/files/format';
+import { MERGE_WORDS, lossText, wireNumber } from '@taxiarch/core/network/machine';
 import { useShow } from '@/data/show';
 import { useTableImport } from '@/forms/useTableImport';
 import { Button, Screen, Section, Sentence, Text, count, printSheet } from '@/ui';

@@ -1,6 +1,6 @@
 import { fireEvent, screen } from '@testing-library/react';
-import { nightFerry } from '@taxiarch/core/demo';
-import type { Machine, ShowRecords } from '@taxiarch/core/records';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import type { Machine, ShowRecords } from '@taxiarch/core/show/records';
 import { open } from '@/testing/server';
 import { ReachPage } from './ReachPage';
 

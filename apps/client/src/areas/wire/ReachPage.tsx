@@ -1,7 +1,7 @@
 /** Can A reach B? Two machines, and the answer worked out bit by bit under their masks. */
 import { useState } from 'react';
 import { ScrollView, View } from 'react-native';
-import { canReach, explain, type MaskLook } from '@taxiarch/core/ip';
+import { canReach, explain, type MaskLook } from '@taxiarch/core/network/ip';
 import { useShow } from '@/data/show';
 import { Pick, Screen, Section, Sentence, StateWord, Text } from '@/ui';
 

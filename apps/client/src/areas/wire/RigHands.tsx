@@ -1,7 +1,7 @@
 /** The ship as it hangs: what is lit and wrong there, and hands that climb up to a lamp or a cable. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { StandIn } from '@taxiarch/core/contract';
+import type { StandIn } from '@taxiarch/core/whole/contract';
 import { wholeFrom } from '@/data/numbers';
 import { useShow } from '@/data/show';
 import { Button, Field, Pick, Text, count } from '@/ui';

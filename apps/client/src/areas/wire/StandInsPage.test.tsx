@@ -1,6 +1,6 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import type { StandIn } from '@taxiarch/core/contract';
-import { nightFerry } from '@taxiarch/core/demo';
+import type { StandIn } from '@taxiarch/core/whole/contract';
+import { nightFerry } from '@taxiarch/core/whole/demo';
 import { answers, asked, open, refusal, settled } from '@/testing/server';
 import { StandInsPage } from './StandInsPage';
 

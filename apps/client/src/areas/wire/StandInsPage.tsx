@@ -2,8 +2,8 @@
 import { Link } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { formatWire } from '@taxiarch/core/address';
-import type { StandIn, StandInPort } from '@taxiarch/core/contract';
+import { formatWire } from '@taxiarch/core/base/address';
+import type { StandIn, StandInPort } from '@taxiarch/core/whole/contract';
 import { handleStandIn, useStandIns } from '@/data/machines';
 import { wholeFrom } from '@/data/numbers';
 import {

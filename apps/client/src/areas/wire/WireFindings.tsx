@@ -1,10 +1,10 @@
 /** What is wrong with the plan of the network, with the ways to mend it, and with who is who on the wire. */
-import { ok } from '@taxiarch/core/result';
+import { ok } from '@taxiarch/core/base/result';
 import { Link } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { networkRepairs, type Finding } from '@taxiarch/core/check';
-import type { HeardFault } from '@taxiarch/core/node';
+import { networkRepairs, type Finding } from '@taxiarch/core/truth/check';
+import type { HeardFault } from '@taxiarch/core/network/node';
 import { useHeardFaults } from '@/data/machines';
 import { useNetworkLook, useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';

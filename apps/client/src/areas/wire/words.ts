@@ -1,5 +1,5 @@
 /** What the screens of Wire say in the same words. */
-import type { MachineEntry, MachineState } from '@taxiarch/core/node';
+import type { MachineEntry, MachineState } from '@taxiarch/core/network/node';
 import { count } from '@/ui';
 
 export const STATES: readonly MachineState[] = ['drifted', 'missing', 'stranger', 'matched', 'unseen'];

@@ -1,5 +1,5 @@
 import { fireEvent, screen } from '@testing-library/react';
-import { nightFerry } from '@taxiarch/core/demo';
+import { nightFerry } from '@taxiarch/core/whole/demo';
 import { routed } from '@/testing/router';
 import { open } from '@/testing/server';
 import { Jump } from './Jump';

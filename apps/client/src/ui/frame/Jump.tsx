@@ -2,8 +2,8 @@
 import { useRouter, type Href } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
-import { findJumps, type JumpTarget } from '@taxiarch/core/jump';
-import type { Subject } from '@taxiarch/core/records';
+import { findJumps, type JumpTarget } from '@taxiarch/core/network/jump';
+import type { Subject } from '@taxiarch/core/show/records';
 import { whyHref } from '@/data/diagnosis';
 import { useLive } from '@/data/live';
 import { useShow } from '@/data/show';

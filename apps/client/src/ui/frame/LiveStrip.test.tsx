@@ -1,5 +1,5 @@
 import { fireEvent, screen } from '@testing-library/react';
-import { nightFerry } from '@taxiarch/core/demo';
+import { nightFerry } from '@taxiarch/core/whole/demo';
 import { asked, connection, hold, liveOf, open, tell } from '@/testing/server';
 import { LiveStrip } from './LiveStrip';
 

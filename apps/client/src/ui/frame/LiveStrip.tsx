@@ -1,7 +1,7 @@
 /** The live strip: one line, always there. What is heard, what is sent, and the way to stop sending. */
 import { View } from 'react-native';
-import { formatRange } from '@taxiarch/core/address';
-import type { LiveReport } from '@taxiarch/core/contract';
+import { formatRange } from '@taxiarch/core/base/address';
+import type { LiveReport } from '@taxiarch/core/whole/contract';
 import { call } from '@/data/api';
 import { useConnected, useHot, useLastKnown, useLive, useLiveAge } from '@/data/live';
 import { giveBackAll, makeHot } from '@/data/output';

@@ -6,8 +6,8 @@ import {
   encodeTodControl,
   encodeTodRequest,
   type ArtTodData,
-} from '@taxiarch/core/artnet';
-import { decodeRdm, encodeRdm, Rdm, type Uid } from '@taxiarch/core/rdm';
+} from '@taxiarch/core/protocol/artnet';
+import { decodeRdm, encodeRdm, Rdm, type Uid } from '@taxiarch/core/protocol/rdm';
 import {
   lampPortKey,
   type LampAnswer,
@@ -15,7 +15,7 @@ import {
   type LampRequest,
   type LampTable,
   type LineUse,
-} from '@taxiarch/core/roll';
+} from '@taxiarch/core/truth/roll';
 import { PortQueue } from './portQueue';
 
 export interface DeskWire {

@@ -1,6 +1,6 @@
 /** The queue of one port, on a clock of its own: one outstanding, three tries, late and long answers, and its share. */
-import { exchangeMs, Rdm, type RdmPacket } from '@taxiarch/core/rdm';
-import type { LampAnswer, LampRequest } from '@taxiarch/core/roll';
+import { exchangeMs, Rdm, type RdmPacket } from '@taxiarch/core/protocol/rdm';
+import type { LampAnswer, LampRequest } from '@taxiarch/core/truth/roll';
 import { PortQueue } from './portQueue';
 
 const UID = '7ff1:00000012';

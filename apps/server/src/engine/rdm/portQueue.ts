@@ -2,9 +2,9 @@
  * Requests to the lamps of one port: one outstanding, asked three times, late answers waited for, long ones joined, and
  * never more of the line's time than is allowed, so that DMX keeps its rhythm. Times are milliseconds.
  */
-import { joinBytes } from '@taxiarch/core/bytes';
-import { Rdm, exchangeMs, readResponse, type RdmPacket, type RdmResponse, type Uid } from '@taxiarch/core/rdm';
-import type { LampAnswer, LampRequest, LineUse } from '@taxiarch/core/roll';
+import { joinBytes } from '@taxiarch/core/base/bytes';
+import { Rdm, exchangeMs, readResponse, type RdmPacket, type RdmResponse, type Uid } from '@taxiarch/core/protocol/rdm';
+import type { LampAnswer, LampRequest, LineUse } from '@taxiarch/core/truth/roll';
 
 export interface QueueWire {
   send(packet: RdmPacket): void;

@@ -1,7 +1,7 @@
 /** What can be done at the visualiser itself, where it speaks CITP: compare its patch, select a lamp in it. */
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import type { Link } from '@taxiarch/core/records';
+import type { Link } from '@taxiarch/core/show/records';
 import { useAct } from '@/forms/useAct';
 import { askPatch, selectThere, useExchangeSettings, usePeerOf } from '@/data/exchange';
 import { useShow } from '@/data/show';

@@ -1,6 +1,6 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import { nightFerry } from '@taxiarch/core/demo';
-import type { ShowRecords } from '@taxiarch/core/records';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import type { ShowRecords } from '@taxiarch/core/show/records';
 import { routed } from '@/testing/router';
 import { asked, liveOf, open, proposed, settled } from '@/testing/server';
 import { LinkPage } from './LinkPage';

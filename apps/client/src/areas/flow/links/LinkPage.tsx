@@ -1,13 +1,13 @@
 /** One link: the doctor's list worked through live, and the link itself. */
-import { sendersOf } from '@taxiarch/core/flow';
+import { sendersOf } from '@taxiarch/core/network/flow';
 import { Link as Anchor, useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { formatWire, type NumberingBase, type Protocol } from '@taxiarch/core/address';
-import { doctor, type DoctorLine, linkedUniverses, proposeLines, shownAs } from '@taxiarch/core/link';
-import { removed } from '@taxiarch/core/edit';
-import type { Seen } from '@taxiarch/core/known';
-import { type Link, START_ORDERS } from '@taxiarch/core/records';
+import { formatWire, type NumberingBase, type Protocol } from '@taxiarch/core/base/address';
+import { doctor, type DoctorLine, linkedUniverses, proposeLines, shownAs } from '@taxiarch/core/truth/link';
+import { removed } from '@taxiarch/core/show/edit';
+import type { Seen } from '@taxiarch/core/truth/known';
+import { type Link, START_ORDERS } from '@taxiarch/core/show/records';
 import { MachineChoice } from '@/forms/MachineChoice';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';

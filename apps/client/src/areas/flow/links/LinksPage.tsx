@@ -1,9 +1,9 @@
 /** Links from senders to visualisers, each with what its doctor says now. */
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { protocolName } from '@taxiarch/core/address';
-import { rangeText } from '@taxiarch/core/flow';
-import { arrivesSurely, doctor, type DoctorState } from '@taxiarch/core/link';
+import { protocolName } from '@taxiarch/core/base/address';
+import { rangeText } from '@taxiarch/core/network/flow';
+import { arrivesSurely, doctor, type DoctorState } from '@taxiarch/core/truth/link';
 import { useExchange } from '@/data/exchange';
 import { useLive } from '@/data/live';
 import { useShow } from '@/data/show';

@@ -1,4 +1,4 @@
-import { nightFerry } from '@taxiarch/core/demo';
+import { nightFerry } from '@taxiarch/core/whole/demo';
 import { linkFormOf, newLinkForm, linkPlan, type LinkForm } from './linkForm';
 
 const ferry = nightFerry();

@@ -1,10 +1,10 @@
 /** A link as a form, and the plan that it comes to. */
-import { type Protocol, protocolName } from '@taxiarch/core/address';
-import { refuse, type Result } from '@taxiarch/core/result';
-import { rangeText, sendersOf } from '@taxiarch/core/flow';
-import { proposeLines } from '@taxiarch/core/link';
-import { added, type Plan, recordPlan } from '@taxiarch/core/edit';
-import { checkRecord, type Link, type ShowRecords } from '@taxiarch/core/records';
+import { type Protocol, protocolName } from '@taxiarch/core/base/address';
+import { refuse, type Result } from '@taxiarch/core/base/result';
+import { rangeText, sendersOf } from '@taxiarch/core/network/flow';
+import { proposeLines } from '@taxiarch/core/truth/link';
+import { added, type Plan, recordPlan } from '@taxiarch/core/show/edit';
+import { checkRecord, type Link, type ShowRecords } from '@taxiarch/core/show/records';
 import { newMachine } from '@/forms/MachineChoice';
 
 export interface LinkForm {

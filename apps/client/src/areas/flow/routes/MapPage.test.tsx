@@ -1,7 +1,7 @@
 /** Input channels in a table, edited in place. */
 import { fireEvent, screen, within } from '@testing-library/react';
-import { nightFerry } from '@taxiarch/core/demo';
-import { type Control, PLAIN_INPUT, PLAIN_ROUTE } from '@taxiarch/core/records';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { type Control, PLAIN_INPUT, PLAIN_ROUTE } from '@taxiarch/core/show/records';
 import { open, proposed, settled } from '@/testing/server';
 import { MapPage } from './MapPage';
 

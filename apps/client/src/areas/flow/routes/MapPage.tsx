@@ -1,12 +1,12 @@
 /** Input channels: which channel of another desk moves what here, as a table that is edited in place. */
-import { removed } from '@taxiarch/core/edit';
+import { removed } from '@taxiarch/core/show/edit';
 import Radio from 'lucide-react-native/icons/radio';
 import Trash from 'lucide-react-native/icons/trash';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { formatWire } from '@taxiarch/core/address';
-import { movesNothing } from '@taxiarch/core/flow';
-import type { Control } from '@taxiarch/core/records';
+import { formatWire } from '@taxiarch/core/base/address';
+import { movesNothing } from '@taxiarch/core/network/flow';
+import type { Control } from '@taxiarch/core/show/records';
 import { useLive } from '@/data/live';
 import { newId } from '@/data/numbers';
 import { learnFader } from '@/data/routes';

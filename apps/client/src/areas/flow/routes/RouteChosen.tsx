@@ -1,9 +1,9 @@
 /** Many universes routed in one act: where the first goes, how, and what would be written. */
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { formatUniverses } from '@taxiarch/core/address';
-import { planManyRoutes } from '@taxiarch/core/flow';
-import { DELIVERIES, type Delivery } from '@taxiarch/core/records';
+import { formatUniverses } from '@taxiarch/core/base/address';
+import { planManyRoutes } from '@taxiarch/core/network/flow';
+import { DELIVERIES, type Delivery } from '@taxiarch/core/show/records';
 import { newId } from '@/data/numbers';
 import { wireFrom } from '@/data/routes';
 import { useShow } from '@/data/show';

@@ -1,9 +1,9 @@
 /** A route's way: what comes in, how it is merged, where it goes and how. */
-import { removed } from '@taxiarch/core/edit';
+import { removed } from '@taxiarch/core/show/edit';
 import { useMemo } from 'react';
 import { View } from 'react-native';
-import { DELIVERIES, type Delivery, type Route } from '@taxiarch/core/records';
-import type { RouteMerge } from '@taxiarch/core/route';
+import { DELIVERIES, type Delivery, type Route } from '@taxiarch/core/show/records';
+import type { RouteMerge } from '@taxiarch/core/signal/route';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { useInterfaces } from '@/data/live';

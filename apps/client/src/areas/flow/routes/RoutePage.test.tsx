@@ -1,7 +1,7 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import type { RouteReport } from '@taxiarch/core/route';
-import { nightFerry } from '@taxiarch/core/demo';
-import { PLAIN_INPUT, PLAIN_ROUTE, type Route, type ShowRecords } from '@taxiarch/core/records';
+import type { RouteReport } from '@taxiarch/core/signal/route';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { PLAIN_INPUT, PLAIN_ROUTE, type Route, type ShowRecords } from '@taxiarch/core/show/records';
 import { asked, liveOf, open, proposed, settled } from '@/testing/server';
 import { RoutePage } from './RoutePage';
 import { RoutesPage } from './RoutesPage';

@@ -2,8 +2,8 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { wireKey } from '@taxiarch/core/address';
-import { type LiveReport, ROUTE_KEYS } from '@taxiarch/core/contract';
+import { wireKey } from '@taxiarch/core/base/address';
+import { type LiveReport, ROUTE_KEYS } from '@taxiarch/core/whole/contract';
 import {
   BY_HAND,
   BY_PART,
@@ -13,10 +13,10 @@ import {
   type RouteReport,
   routeText,
   setRange,
-} from '@taxiarch/core/route';
-import { pennantOf, type Sender, sendersOf } from '@taxiarch/core/flow';
-import { changed } from '@taxiarch/core/edit';
-import type { Pennant, Route, Universe } from '@taxiarch/core/records';
+} from '@taxiarch/core/signal/route';
+import { pennantOf, type Sender, sendersOf } from '@taxiarch/core/network/flow';
+import { changed } from '@taxiarch/core/show/edit';
+import type { Pennant, Route, Universe } from '@taxiarch/core/show/records';
 import { Forecast } from '@/areas/prove/Forecast';
 import { SlotField } from '@/areas/listen/SlotField';
 import { useLive } from '@/data/live';

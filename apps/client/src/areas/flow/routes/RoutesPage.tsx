@@ -2,7 +2,7 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { routeText } from '@taxiarch/core/route';
+import { routeText } from '@taxiarch/core/signal/route';
 import { useHot, useLive } from '@/data/live';
 import { makeHot } from '@/data/output';
 import { runRoutes, wireName } from '@/data/routes';

@@ -1,5 +1,5 @@
-import { nightFerry } from '@taxiarch/core/demo';
-import { type Control, PLAIN_INPUT, PLAIN_ROUTE, type Route } from '@taxiarch/core/records';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { type Control, PLAIN_INPUT, PLAIN_ROUTE, type Route } from '@taxiarch/core/show/records';
 import { NEW_CONTROL, controlFormOf, controlPlan, isSwitch, movesOptions, type ControlForm } from './controlForm';
 
 const route: Route = {

@@ -1,9 +1,9 @@
 /** A row of the table of input channels as a form, and the plan that it comes to. */
-import { formatWire } from '@taxiarch/core/address';
-import { refuse, type Result } from '@taxiarch/core/result';
-import { added, changed, type Plan } from '@taxiarch/core/edit';
-import { checkRecord, type Control, type ControlTarget, type ShowRecords } from '@taxiarch/core/records';
-import { controlText } from '@taxiarch/core/flow';
+import { formatWire } from '@taxiarch/core/base/address';
+import { refuse, type Result } from '@taxiarch/core/base/result';
+import { added, changed, type Plan } from '@taxiarch/core/show/edit';
+import { checkRecord, type Control, type ControlTarget, type ShowRecords } from '@taxiarch/core/show/records';
+import { controlText } from '@taxiarch/core/network/flow';
 import { wireFrom } from '@/data/routes';
 
 export interface ControlForm {

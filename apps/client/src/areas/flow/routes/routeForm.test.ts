@@ -1,5 +1,5 @@
-import { nightFerry } from '@taxiarch/core/demo';
-import type { Route } from '@taxiarch/core/records';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import type { Route } from '@taxiarch/core/show/records';
 import { PLAIN_INPUT_FORM, formOf, planOf, type RouteForm } from './routeForm';
 
 const ferry = nightFerry();

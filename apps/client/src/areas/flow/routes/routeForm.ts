@@ -1,9 +1,9 @@
 /** A route as a form, and the plan that it comes to. */
-import { formatWire, type WireUniverse } from '@taxiarch/core/address';
-import { refuse, type Result } from '@taxiarch/core/result';
-import { type Plan, recordPlan, type Tellers } from '@taxiarch/core/edit';
-import { findRouteLoop, type RouteInput, type RouteMerge } from '@taxiarch/core/route';
-import { type Delivery, PLAIN_INPUT, PLAIN_ROUTE, type Route, type ShowRecords } from '@taxiarch/core/records';
+import { formatWire, type WireUniverse } from '@taxiarch/core/base/address';
+import { refuse, type Result } from '@taxiarch/core/base/result';
+import { type Plan, recordPlan, type Tellers } from '@taxiarch/core/show/edit';
+import { findRouteLoop, type RouteInput, type RouteMerge } from '@taxiarch/core/signal/route';
+import { type Delivery, PLAIN_INPUT, PLAIN_ROUTE, type Route, type ShowRecords } from '@taxiarch/core/show/records';
 import { wireFrom } from '@/data/routes';
 
 export interface InputForm {

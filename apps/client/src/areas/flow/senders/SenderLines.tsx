@@ -1,8 +1,8 @@
 /** The table of what a sender sends: lines shown, added, changed one by one or many at once, taken out. */
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
-import { goesBySacn, lineGoesTo, lineSays, rangeText } from '@taxiarch/core/flow';
-import { DELIVERIES, type SendLine, type Universe } from '@taxiarch/core/records';
+import { goesBySacn, lineGoesTo, lineSays, rangeText } from '@taxiarch/core/network/flow';
+import { DELIVERIES, type SendLine, type Universe } from '@taxiarch/core/show/records';
 import { Button, CheckBox, Field, Notice, Pick, Text } from '@/ui';
 import { SAME, UNTOUCHED, lineFormOf, linesFrom, newLine, setLines, type LineForm } from './lineForm';
 

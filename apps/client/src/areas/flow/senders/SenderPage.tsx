@@ -2,9 +2,9 @@
 import { Link, useLocalSearchParams } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
-import { allowanceText, viewOf } from '@taxiarch/core/check';
-import { changed } from '@taxiarch/core/edit';
-import { fittingRate, sendersOf, type Sender } from '@taxiarch/core/flow';
+import { allowanceText, viewOf } from '@taxiarch/core/truth/check';
+import { changed } from '@taxiarch/core/show/edit';
+import { fittingRate, sendersOf, type Sender } from '@taxiarch/core/network/flow';
 import {
   PENNANT_CUTS,
   PENNANT_FILLS,
@@ -12,7 +12,7 @@ import {
   type PennantCut,
   type PennantFill,
   SENDING_KINDS,
-} from '@taxiarch/core/records';
+} from '@taxiarch/core/show/records';
 import { newId } from '@/data/numbers';
 import { useShow } from '@/data/show';
 import { MachineChoice } from '@/forms/MachineChoice';

@@ -1,9 +1,9 @@
 /** Who is planned to send what, and who is heard doing so. */
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { formatUniverses } from '@taxiarch/core/address';
-import { readOutputTable } from '@taxiarch/core/format';
-import { isSentBy, sendersOf, universesOf, type Sender, goesBySacn } from '@taxiarch/core/flow';
+import { formatUniverses } from '@taxiarch/core/base/address';
+import { readOutputTable } from '@taxiarch/core/files/format';
+import { isSentBy, sendersOf, universesOf, type Sender, goesBySacn } from '@taxiarch/core/network/flow';
 import { useLive } from '@/data/live';
 import { useShow } from '@/data/show';
 import { useTableImport } from '@/forms/useTableImport';

@@ -1,4 +1,4 @@
-import { PLAIN_LINE } from '@taxiarch/core/records';
+import { PLAIN_LINE } from '@taxiarch/core/show/records';
 import { newLine, UNTOUCHED, lineFormOf, linesFrom, setLines } from './lineForm';
 
 const line = { ...PLAIN_LINE, from: 9, count: 4, note: 'by the stern' };

@@ -6,10 +6,10 @@ import {
   readUniverses,
   runsOf,
   type WireUniverse,
-} from '@taxiarch/core/address';
-import { ok, refuse, type Result } from '@taxiarch/core/result';
-import { rangeText } from '@taxiarch/core/flow';
-import { type Delivery, PLAIN_LINE, type SendLine } from '@taxiarch/core/records';
+} from '@taxiarch/core/base/address';
+import { ok, refuse, type Result } from '@taxiarch/core/base/result';
+import { rangeText } from '@taxiarch/core/network/flow';
+import { type Delivery, PLAIN_LINE, type SendLine } from '@taxiarch/core/show/records';
 
 /** Left as each line has it, where many are set at once. */
 export const SAME = '';

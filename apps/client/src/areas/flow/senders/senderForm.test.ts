@@ -1,6 +1,6 @@
-import { nightFerry } from '@taxiarch/core/demo';
-import { sendersOf } from '@taxiarch/core/flow';
-import { PLAIN_LINE } from '@taxiarch/core/records';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { sendersOf } from '@taxiarch/core/network/flow';
+import { PLAIN_LINE } from '@taxiarch/core/show/records';
 import { formOf, planOf, type SenderForm } from './senderForm';
 
 const ferry = nightFerry();

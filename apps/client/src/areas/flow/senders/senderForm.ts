@@ -1,8 +1,8 @@
 /** What a machine is planned to send as a form, and the plan that it comes to; a new sender may be a new machine. */
-import { added, put, type Plan, type PlanLine } from '@taxiarch/core/edit';
-import { lineDifferences, universesOf, withLines } from '@taxiarch/core/flow';
-import { missingUniverses } from '@taxiarch/core/patch';
-import { readUniverses, runsOf } from '@taxiarch/core/address';
+import { added, put, type Plan, type PlanLine } from '@taxiarch/core/show/edit';
+import { lineDifferences, universesOf, withLines } from '@taxiarch/core/network/flow';
+import { missingUniverses } from '@taxiarch/core/rig/patch';
+import { readUniverses, runsOf } from '@taxiarch/core/base/address';
 import {
   PLAIN_LINE,
   checkRecord,
@@ -10,8 +10,8 @@ import {
   type Pennant,
   type SendLine,
   type ShowRecords,
-} from '@taxiarch/core/records';
-import { ok, refuse, type Result } from '@taxiarch/core/result';
+} from '@taxiarch/core/show/records';
+import { ok, refuse, type Result } from '@taxiarch/core/base/result';
 import { newMachine, type MachineChoiceForm } from '@/forms/MachineChoice';
 
 export interface SenderForm extends MachineChoiceForm {

@@ -2,8 +2,8 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { lampName } from '@taxiarch/core/patch';
-import { takeSeen, type EyeReply, type EyeSession } from '@taxiarch/core/eye';
+import { lampName } from '@taxiarch/core/rig/patch';
+import { takeSeen, type EyeReply, type EyeSession } from '@taxiarch/core/proving/eye';
 import { rigSelection } from '@/data/selection';
 import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';

@@ -1,6 +1,6 @@
 import { fireEvent, screen } from '@testing-library/react';
-import { nightFerry } from '@taxiarch/core/demo';
-import { itemOfUid, type EyeReply, type EyeSession } from '@taxiarch/core/eye';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { itemOfUid, type EyeReply, type EyeSession } from '@taxiarch/core/proving/eye';
 import { answers, asked, liveOf, open, refusal, settled } from '@/testing/server';
 import { EyePage } from './EyePage';
 

@@ -1,6 +1,6 @@
 /** Matching by eye: lamps light one by one, and a person taps which it was. */
 import { useState } from 'react';
-import type { EyeReply, EyeSession } from '@taxiarch/core/eye';
+import type { EyeReply, EyeSession } from '@taxiarch/core/proving/eye';
 import { useEye } from '@/data/eye';
 import { PageShape } from '@/ui';
 import { BeginEye } from './BeginEye';

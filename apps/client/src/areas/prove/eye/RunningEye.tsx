@@ -1,7 +1,7 @@
 /** One lamp after the other: the plan to tap on, the likely one under the thumb. */
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { keyOfItem, lit, type EyeReply, type EyeSession } from '@taxiarch/core/eye';
+import { keyOfItem, lit, type EyeReply, type EyeSession } from '@taxiarch/core/proving/eye';
 import { TapPlan } from '@/areas/rig/plan/TapPlan';
 import { answerEye, backEye, endEye } from '@/data/eye';
 import { wholeFrom } from '@/data/numbers';

@@ -1,9 +1,9 @@
 /** Test pictures: on ports, universes, lamps and groups; hot, and given back like anything that is taken. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import { MOST_PICTURED, TEST_PICTURES, type TestPicture } from '@taxiarch/core/picture';
-import { universesOfPort } from '@taxiarch/core/machine';
-import { readUniverses } from '@taxiarch/core/address';
+import { MOST_PICTURED, TEST_PICTURES, type TestPicture } from '@taxiarch/core/rig/picture';
+import { universesOfPort } from '@taxiarch/core/network/machine';
+import { readUniverses } from '@taxiarch/core/base/address';
 import { endPicture, showPicture, tunePicture, usePictures } from '@/data/pictures';
 import { placeFilter, usePreference } from '@/data/preferences';
 import { rigSelection, useSelection, walkSelection } from '@/data/selection';

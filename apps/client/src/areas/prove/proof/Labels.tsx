@@ -1,7 +1,14 @@
 /** Labels on a sheet of labels: for nodes and their cases, for cables, for lamps. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import { LABEL_KINDS, LABEL_SHEETS, paperOf, SHEETS, type LabelKind, type LabelSheet } from '@taxiarch/core/proof';
+import {
+  LABEL_KINDS,
+  LABEL_SHEETS,
+  paperOf,
+  SHEETS,
+  type LabelKind,
+  type LabelSheet,
+} from '@taxiarch/core/proving/proof';
 import { wholeFrom } from '@/data/numbers';
 import { saveFile } from '@/data/proof';
 import { paperSize, placeFilter, usePreference } from '@/data/preferences';

@@ -1,9 +1,9 @@
 /** The record of proof: what stands in it, drawn up, signed, given out, and checked; and labels. */
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
-import { PROOF_PARTS, type Proof, type ProofPart } from '@taxiarch/core/records';
-import { PROOF_FORMATS } from '@taxiarch/core/contract';
-import { PAPERS, type Paper } from '@taxiarch/core/proof';
+import { PROOF_PARTS, type Proof, type ProofPart } from '@taxiarch/core/show/records';
+import { PROOF_FORMATS } from '@taxiarch/core/whole/contract';
+import { PAPERS, type Paper } from '@taxiarch/core/proving/proof';
 import { paperSize, personName, usePreference } from '@/data/preferences';
 import { checkFile, proofAddress, saveFile, signProof } from '@/data/proof';
 import { useShow } from '@/data/show';

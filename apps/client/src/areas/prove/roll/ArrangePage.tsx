@@ -8,7 +8,7 @@ import {
   lampsToArrange,
   type ArrangeOrder,
   type RollReply,
-} from '@taxiarch/core/roll';
+} from '@taxiarch/core/truth/roll';
 import { callRoll, setGreeting, setLamps, useGreeting, useRoll } from '@/data/roll';
 import { useShow } from '@/data/show';
 import { Button, Check, Choice, Pick, Screen, Section, Sentence, Text, count, PageShape } from '@/ui';

@@ -1,6 +1,6 @@
 /** How setting lamps came out, each by itself: what was not done stands first. */
 import { View } from 'react-native';
-import type { LampOutcome, RollRow } from '@taxiarch/core/roll';
+import type { LampOutcome, RollRow } from '@taxiarch/core/truth/roll';
 import { Button, Section, StateWord, Text } from '@/ui';
 import { OUTCOME_MARKS } from './words';
 

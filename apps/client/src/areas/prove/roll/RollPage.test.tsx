@@ -1,7 +1,7 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import { nightFerry } from '@taxiarch/core/demo';
-import { rigOf } from '@taxiarch/core/patch';
-import { rollOf, type RollNow, type RollPort, type SeenLamp } from '@taxiarch/core/roll';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { rigOf } from '@taxiarch/core/rig/patch';
+import { rollOf, type RollNow, type RollPort, type SeenLamp } from '@taxiarch/core/truth/roll';
 import { answers, asked, liveOf, open, proposed, refusal, settled } from '@/testing/server';
 import { RollPage } from './RollPage';
 

@@ -2,8 +2,8 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { matchesWords } from '@taxiarch/core/jump';
-import { keepUids, takeOver, type RollReply, type RollRow } from '@taxiarch/core/roll';
+import { matchesWords } from '@taxiarch/core/network/jump';
+import { keepUids, takeOver, type RollReply, type RollRow } from '@taxiarch/core/truth/roll';
 import { placeFilter, usePreference } from '@/data/preferences';
 import { callRoll, cancelRoll, identify, readRollAgain, setLamps, useRoll, wishesOf } from '@/data/roll';
 import { useShow } from '@/data/show';

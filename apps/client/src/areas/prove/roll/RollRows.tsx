@@ -2,7 +2,7 @@
 import { Link } from 'expo-router';
 import type { ReactElement } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
-import type { RollRow } from '@taxiarch/core/roll';
+import type { RollRow } from '@taxiarch/core/truth/roll';
 import { CheckBox, ListKeys, StateWord, Text, useWide } from '@/ui';
 
 export const rowKey = ({ lampId, uid }: RollRow): string => lampId || uid;

@@ -2,9 +2,9 @@
 import { Link, useLocalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { LampParameter, RollReply, RollRow } from '@taxiarch/core/roll';
-import { knownBy, takeOver } from '@taxiarch/core/roll';
-import { footprintOf } from '@taxiarch/core/fixture';
+import type { LampParameter, RollReply, RollRow } from '@taxiarch/core/truth/roll';
+import { knownBy, takeOver } from '@taxiarch/core/truth/roll';
+import { footprintOf } from '@taxiarch/core/rig/fixture';
 import { wholeFrom } from '@/data/numbers';
 import { identify, readRollAgain, setLamps, setParameter, useParameters, useRoll, wishesOf } from '@/data/roll';
 import { call } from '@/data/api';

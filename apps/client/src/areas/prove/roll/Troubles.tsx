@@ -1,7 +1,7 @@
 /** What is wrong with whole cables, and lamps in each other's way; each can be left alone, and is then told no more. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { RollReply } from '@taxiarch/core/roll';
+import type { RollReply } from '@taxiarch/core/truth/roll';
 import { leaveAlone, switchRdm } from '@/data/roll';
 import { Button, Text, useWide } from '@/ui';
 import type { LampActs } from './useLampActs';

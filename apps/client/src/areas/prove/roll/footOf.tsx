@@ -1,5 +1,5 @@
 /** The foot of a screen from which lamps are set: that it needs hot, then how it came out; nothing before. */
-import type { RollRow } from '@taxiarch/core/roll';
+import type { RollRow } from '@taxiarch/core/truth/roll';
 import { AskHot } from './AskHot';
 import { Outcomes } from './Outcomes';
 import type { LampActs } from './useLampActs';

@@ -1,6 +1,6 @@
 /** Doing something to lamps: while safe a person is asked first; what is refused is said. */
 import { useState } from 'react';
-import type { LampOutcome } from '@taxiarch/core/roll';
+import type { LampOutcome } from '@taxiarch/core/truth/roll';
 import { useHot } from '@/data/live';
 import { makeHot } from '@/data/output';
 

@@ -1,5 +1,5 @@
 /** States of the roll call as the design shows them. */
-import type { LampOutcome, RollRow } from '@taxiarch/core/roll';
+import type { LampOutcome, RollRow } from '@taxiarch/core/truth/roll';
 import type { StateName } from '@/ui';
 
 export const OUTCOME_MARKS = {

@@ -1,8 +1,8 @@
 /** A new walk: what it covers, in which order, one what at a time, and what each shows. */
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
-import type { CoveredRequest } from '@taxiarch/core/contract';
-import { WALK_ORDERS, WALK_PICTURES, type WalkOrder, type WalkPicture } from '@taxiarch/core/records';
+import type { CoveredRequest } from '@taxiarch/core/whole/contract';
+import { WALK_ORDERS, WALK_PICTURES, type WalkOrder, type WalkPicture } from '@taxiarch/core/show/records';
 import { placeFilter, usePreference } from '@/data/preferences';
 import { rigSelection, useSelection, walkSelection } from '@/data/selection';
 import { useShow } from '@/data/show';

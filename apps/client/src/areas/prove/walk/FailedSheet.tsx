@@ -1,9 +1,9 @@
 /** Why it failed, by one tap; a note and a photograph before that, if wished. */
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
-import type { PatchedLamp } from '@taxiarch/core/patch';
-import type { MarkReason } from '@taxiarch/core/records';
-import { channelName } from '@taxiarch/core/walk';
+import type { PatchedLamp } from '@taxiarch/core/rig/patch';
+import type { MarkReason } from '@taxiarch/core/show/records';
+import { channelName } from '@taxiarch/core/proving/walk';
 import { Button, Field, Pick, Text } from '@/ui';
 import { smaller } from './smaller';
 import { REASONS } from './words';

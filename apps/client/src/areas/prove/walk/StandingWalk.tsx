@@ -2,10 +2,10 @@
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
-import { formatAddress } from '@taxiarch/core/address';
-import type { Walk } from '@taxiarch/core/records';
-import { WALK_STATES, channelName, type WalkRow } from '@taxiarch/core/walk';
-import type { ProposedChange } from '@taxiarch/core/edit';
+import { formatAddress } from '@taxiarch/core/base/address';
+import type { Walk } from '@taxiarch/core/show/records';
+import { WALK_STATES, channelName, type WalkRow } from '@taxiarch/core/proving/walk';
+import type { ProposedChange } from '@taxiarch/core/show/edit';
 import { useListChoice } from '@/data/preferences';
 import { propose, useShow } from '@/data/show';
 import { beginWalk, useSwaps, useWalk } from '@/data/walks';

@@ -1,6 +1,6 @@
 /** Who else walks, where they are, and which part this phone takes. */
 import { View } from 'react-native';
-import { itemOf, type WalkPart } from '@taxiarch/core/walk';
+import { itemOf, type WalkPart } from '@taxiarch/core/proving/walk';
 import { useShow } from '@/data/show';
 import { Pick, Section, Text } from '@/ui';
 import type { Walking } from './useWalking';

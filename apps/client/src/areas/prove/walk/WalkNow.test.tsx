@@ -1,9 +1,9 @@
 /** Walking on the phone: one tap each, by keys, back, and by itself while the server is away. */
 import 'fake-indexeddb/auto';
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
-import type { GivenMark, StepReply, StepRequest } from '@taxiarch/core/contract';
-import { nightFerry } from '@taxiarch/core/demo';
-import type { Walk } from '@taxiarch/core/records';
+import type { GivenMark, StepReply, StepRequest } from '@taxiarch/core/whole/contract';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import type { Walk } from '@taxiarch/core/show/records';
 import { walkKeys } from '@/data/preferences';
 import { answers, asked, liveOf, open, settled } from '@/testing/server';
 import { WalkNow } from './WalkNow';

@@ -1,11 +1,11 @@
 /** Walking: the lamp in hand as large as a hand, what should be seen of it, and the word for it under the thumb. */
 import { useState } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
-import { formatAddress } from '@taxiarch/core/address';
-import { lampName, type PatchedLamp } from '@taxiarch/core/patch';
-import { looksOf } from '@taxiarch/core/picture';
-import type { MarkReason, Walk } from '@taxiarch/core/records';
-import { channelName, shouldSee, slotsText } from '@taxiarch/core/walk';
+import { formatAddress } from '@taxiarch/core/base/address';
+import { lampName, type PatchedLamp } from '@taxiarch/core/rig/patch';
+import { looksOf } from '@taxiarch/core/rig/picture';
+import type { MarkReason, Walk } from '@taxiarch/core/show/records';
+import { channelName, shouldSee, slotsText } from '@taxiarch/core/proving/walk';
 import { feed } from '@/data/feed';
 import { useHot, useLive } from '@/data/live';
 import { useShow } from '@/data/show';

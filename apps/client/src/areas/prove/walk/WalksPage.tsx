@@ -2,8 +2,8 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { Walk } from '@taxiarch/core/records';
-import { lastMarks, marksOf, stateOf, walkItems } from '@taxiarch/core/walk';
+import type { Walk } from '@taxiarch/core/show/records';
+import { lastMarks, marksOf, stateOf, walkItems } from '@taxiarch/core/proving/walk';
 import { useShow } from '@/data/show';
 import { Button, Row, Screen, Sentence, Text, count, PageShape } from '@/ui';
 import { BeginWalk } from './BeginWalk';

@@ -3,8 +3,8 @@
  * while it does not, this phone goes on by itself through what it knows to be open.
  */
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import type { StepReply } from '@taxiarch/core/contract';
-import type { Walk } from '@taxiarch/core/records';
+import type { StepReply } from '@taxiarch/core/whole/contract';
+import type { Walk } from '@taxiarch/core/show/records';
 import {
   WHOLE_WALK,
   factsOf,
@@ -14,7 +14,7 @@ import {
   type WalkPart,
   type WalkState,
   type Walker,
-} from '@taxiarch/core/walk';
+} from '@taxiarch/core/proving/walk';
 import { Refusal } from '@/data/api';
 import { useWaitingMarks, waitingKeys } from '@/data/markQueue';
 import { whoIsHere } from '@/data/person';

@@ -1,5 +1,5 @@
 /** What walks are called by, in words. */
-import type { MarkReason, WalkOrder, WalkPicture } from '@taxiarch/core/records';
+import type { MarkReason, WalkOrder, WalkPicture } from '@taxiarch/core/show/records';
 
 export const PICTURE_WORDS: Readonly<Record<WalkPicture, string>> = {
   full: 'Full',

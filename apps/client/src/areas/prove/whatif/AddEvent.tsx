@@ -1,9 +1,9 @@
 /** Something more that happens, put on the time line. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { ShowRecords } from '@taxiarch/core/records';
-import { portKey, portOfKey } from '@taxiarch/core/simulate';
-import { HAPPENS, type Happens, type WhatIfEvent } from '@taxiarch/core/whatif';
+import type { ShowRecords } from '@taxiarch/core/show/records';
+import { portKey, portOfKey } from '@taxiarch/core/truth/simulate';
+import { HAPPENS, type Happens, type WhatIfEvent } from '@taxiarch/core/truth/whatif';
 import { metresFrom, wholeFrom } from '@/data/numbers';
 import { useShow } from '@/data/show';
 import { Button, Field, Pick, Text } from '@/ui';

@@ -1,10 +1,10 @@
 /** Every single failure by the light it costs, and what would take it away. */
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
-import type { MendsReply } from '@taxiarch/core/contract';
-import type { Plan } from '@taxiarch/core/edit';
-import { ok } from '@taxiarch/core/result';
-import { costText, type FailureRow, type WhatIfFrom } from '@taxiarch/core/whatif';
+import type { MendsReply } from '@taxiarch/core/whole/contract';
+import type { Plan } from '@taxiarch/core/show/edit';
+import { ok } from '@taxiarch/core/base/result';
+import { costText, type FailureRow, type WhatIfFrom } from '@taxiarch/core/truth/whatif';
 import { mendsFor, useEvery } from '@/data/whatIf';
 import { PlanPreview } from '@/forms/PlanPreview';
 import { Button, Notice, Text, count } from '@/ui';

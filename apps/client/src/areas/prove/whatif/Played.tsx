@@ -1,7 +1,7 @@
 /** A time line as it was played: lit lamps over time, the ship at a moment, and the worst first. */
 import { useMemo, useState } from 'react';
 import { View, useWindowDimensions } from 'react-native';
-import type { WhatIfReport } from '@taxiarch/core/whatif';
+import type { WhatIfReport } from '@taxiarch/core/truth/whatif';
 import { Fold, LineChart, Section, Slider, Text, useChartConfig, useColour, useWide } from '@/ui';
 import { LampMap } from './LampMap';
 

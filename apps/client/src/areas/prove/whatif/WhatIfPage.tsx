@@ -1,7 +1,7 @@
 /** What if: failures put on a time line, or every one tried; nothing is sent. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { WhatIfEvent, WhatIfFrom } from '@taxiarch/core/whatif';
+import type { WhatIfEvent, WhatIfFrom } from '@taxiarch/core/truth/whatif';
 import { useShow } from '@/data/show';
 import { usePlayed } from '@/data/whatIf';
 import { Button, Choice, Notice, Screen, Section, Sentence, Text, useWide, PageShape } from '@/ui';

@@ -1,6 +1,6 @@
 /** What can happen, in words. */
-import type { ShowRecords } from '@taxiarch/core/records';
-import type { Happens, WhatIfEvent } from '@taxiarch/core/whatif';
+import type { ShowRecords } from '@taxiarch/core/show/records';
+import type { Happens, WhatIfEvent } from '@taxiarch/core/truth/whatif';
 
 export const HAPPENS_WORDS: Readonly<Record<Happens, string>> = {
   cable: 'A network cable is pulled',

@@ -1,7 +1,7 @@
 /** A file that arrives: the answer first, what is asked, rows found and chosen many at once, and what is written. */
 import { fireEvent, screen, within } from '@testing-library/react';
-import type { ImportReply, ImportRowReply } from '@taxiarch/core/contract';
-import { nightFerry } from '@taxiarch/core/demo';
+import type { ImportReply, ImportRowReply } from '@taxiarch/core/whole/contract';
+import { nightFerry } from '@taxiarch/core/whole/demo';
 import { answers, asked, open, refusal, settled } from '@/testing/server';
 import { ArrivalPage } from './ArrivalPage';
 

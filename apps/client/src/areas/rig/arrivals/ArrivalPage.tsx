@@ -2,7 +2,7 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { ImportReady } from '@taxiarch/core/contract';
+import type { ImportReady } from '@taxiarch/core/whole/contract';
 import { noteLastEdit } from '@/data/lastEdit';
 import { leaveArrival, useArrival, useWaiting, writeArrival, type Waiting } from '@/data/imports';
 import { PageShape, Button, Fold, Notice, Screen, Section, Sentence, Text, count } from '@/ui';

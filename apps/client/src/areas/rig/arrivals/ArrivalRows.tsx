@@ -1,8 +1,8 @@
 /** What a file would change, row by row and field by field: found by kind of change, chosen many at once. */
 import { useMemo, useState } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
-import { LAMP_FIELDS, DIFFERENCE_WORDS } from '@taxiarch/core/arrival';
-import type { ImportRowReply } from '@taxiarch/core/contract';
+import { LAMP_FIELDS, DIFFERENCE_WORDS } from '@taxiarch/core/files/arrival';
+import type { ImportRowReply } from '@taxiarch/core/whole/contract';
 import { useListChoice } from '@/data/preferences';
 import { giveBack, take } from '@/data/output';
 import { Button, Check, CheckBox, Choice, Field, Fold, Notice, Pick, Text } from '@/ui';

@@ -1,8 +1,8 @@
 /** How a table is read: its sheet, what its columns mean, from where it counts. It stands behind the answer. */
 import { useState } from 'react';
 import { ScrollView, View, type DimensionValue } from 'react-native';
-import type { ImportTableReply, TableChoiceBody } from '@taxiarch/core/contract';
-import { COLUMNS, UNITS, type Column, type LengthUnit } from '@taxiarch/core/format';
+import type { ImportTableReply, TableChoiceBody } from '@taxiarch/core/whole/contract';
+import { COLUMNS, UNITS, type Column, type LengthUnit } from '@taxiarch/core/files/format';
 import { Button, Choice, Notice, Pick, Section, Text } from '@/ui';
 
 const WORDS: Readonly<Record<Column, string>> = {

@@ -1,10 +1,10 @@
 /** Types that a file names and does not hold: each is asked once, and remembered. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import { modesByName } from '@taxiarch/core/arrival';
-import type { ImportChoiceBody, UnknownTypeReply } from '@taxiarch/core/contract';
-import { footprintOf } from '@taxiarch/core/fixture';
-import { PLAIN_TYPE, type FixtureType } from '@taxiarch/core/records';
+import { modesByName } from '@taxiarch/core/files/arrival';
+import type { ImportChoiceBody, UnknownTypeReply } from '@taxiarch/core/whole/contract';
+import { footprintOf } from '@taxiarch/core/rig/fixture';
+import { PLAIN_TYPE, type FixtureType } from '@taxiarch/core/show/records';
 import { Pick, Section, StateWord, Text, count } from '@/ui';
 import { useTypes } from '../types/choose';
 

@@ -1,6 +1,6 @@
 /** Rows of an arrival: which are chosen before anybody chooses, and by what they are found. */
-import type { ImportRowReply } from '@taxiarch/core/contract';
-import { matchesWords } from '@taxiarch/core/jump';
+import type { ImportRowReply } from '@taxiarch/core/whole/contract';
+import { matchesWords } from '@taxiarch/core/network/jump';
 
 export const STATES = ['added', 'changed', 'gone', 'same'] as const;
 export type RowState = (typeof STATES)[number];

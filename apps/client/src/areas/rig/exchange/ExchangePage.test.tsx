@@ -1,6 +1,6 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import type { CitpPeerReport, ExchangeReply, StationReport } from '@taxiarch/core/contract';
-import { nightFerry } from '@taxiarch/core/demo';
+import type { CitpPeerReport, ExchangeReply, StationReport } from '@taxiarch/core/whole/contract';
+import { nightFerry } from '@taxiarch/core/whole/demo';
 import { rigSelection, walkSelection } from '@/data/selection';
 import { answers, asked, open, refusal, settled } from '@/testing/server';
 import { routed } from '@/testing/router';

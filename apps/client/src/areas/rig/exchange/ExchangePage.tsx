@@ -1,7 +1,7 @@
 /** The rig handed over live: who is there, what they offer, what is offered to them. Nothing is written by itself. */
 import { useEffect, useState } from 'react';
 import { View } from 'react-native';
-import type { ExchangeReply, Settings } from '@taxiarch/core/contract';
+import type { ExchangeReply, Settings } from '@taxiarch/core/whole/contract';
 import { useExchange, useExchangeSettings } from '@/data/exchange';
 import { PageShape, Button, Check, Field, Fold, Notice, Screen, Section, Sentence, Text, count } from '@/ui';
 import { HostSection } from './HostSection';

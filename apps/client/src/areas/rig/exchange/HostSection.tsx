@@ -1,7 +1,7 @@
 /** The WebSocket mode: all stations connected to one host. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { StationsReply } from '@taxiarch/core/contract';
+import type { StationsReply } from '@taxiarch/core/whole/contract';
 import { moveStation } from '@/data/exchange';
 import { Button, Field, Fold, Notice, Text } from '@/ui';
 import { useAct } from '@/forms/useAct';

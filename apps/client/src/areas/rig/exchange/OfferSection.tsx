@@ -1,6 +1,6 @@
 /** The rig as it is now, offered to the stations with a comment. */
 import { useState } from 'react';
-import type { StationsReply } from '@taxiarch/core/contract';
+import type { StationsReply } from '@taxiarch/core/whole/contract';
 import { commitRig } from '@/data/exchange';
 import { Button, Field, Notice, Pick, Section, Text, clockTime, count } from '@/ui';
 import { useAct } from '@/forms/useAct';

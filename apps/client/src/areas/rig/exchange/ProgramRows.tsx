@@ -2,7 +2,7 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { CitpPeerReport, CitpReply } from '@taxiarch/core/contract';
+import type { CitpPeerReport, CitpReply } from '@taxiarch/core/whole/contract';
 import { askPatch, givePatch } from '@/data/exchange';
 import { Button, KnownMark, Notice, Section, StateWord, Text, clockTime, count } from '@/ui';
 import { useAct } from '@/forms/useAct';

@@ -1,7 +1,7 @@
 /** Lamps that are selected in other programs: to be marked here, or walked. */
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import type { CitpPeerReport } from '@taxiarch/core/contract';
+import type { CitpPeerReport } from '@taxiarch/core/whole/contract';
 import { useSelectedThere } from '@/data/exchange';
 import { rigSelection, walkSelection } from '@/data/selection';
 import { useShow } from '@/data/show';

@@ -1,7 +1,7 @@
 /** Stations that are there, each with the files that it offers. */
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import type { OfferedFile, StationReport, StationsReply } from '@taxiarch/core/contract';
+import type { OfferedFile, StationReport, StationsReply } from '@taxiarch/core/whole/contract';
 import { call } from '@/data/api';
 import { fetchRig } from '@/data/exchange';
 import { Button, Fold, Notice, Section, StateWord, Text, clockTime, spell } from '@/ui';

@@ -1,6 +1,6 @@
 /** The rig imported and exported, in open formats. */
 import { View } from 'react-native';
-import { TABLE_FORMS, type TableForm } from '@taxiarch/core/contract';
+import { TABLE_FORMS, type TableForm } from '@taxiarch/core/whole/contract';
 import { useState } from 'react';
 import { useShow } from '@/data/show';
 import { Button, Choice, Screen, Section, Sentence, Text, count } from '@/ui';

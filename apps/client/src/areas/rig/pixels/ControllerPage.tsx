@@ -2,11 +2,11 @@
 import { useLocalSearchParams } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
-import type { Result } from '@taxiarch/core/result';
-import { addressesOf, mainAddress, withMainAddress } from '@taxiarch/core/ip';
-import { putController } from '@taxiarch/core/patch';
-import type { Plan } from '@taxiarch/core/edit';
-import { type Machine, PLAIN_MACHINE } from '@taxiarch/core/records';
+import type { Result } from '@taxiarch/core/base/result';
+import { addressesOf, mainAddress, withMainAddress } from '@taxiarch/core/network/ip';
+import { putController } from '@taxiarch/core/rig/patch';
+import type { Plan } from '@taxiarch/core/show/edit';
+import { type Machine, PLAIN_MACHINE } from '@taxiarch/core/show/records';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';

@@ -2,8 +2,8 @@
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { formatAddress, type NumberingBase } from '@taxiarch/core/address';
-import { absoluteEnds, pixelAccount } from '@taxiarch/core/pixel';
+import { formatAddress, type NumberingBase } from '@taxiarch/core/base/address';
+import { absoluteEnds, pixelAccount } from '@taxiarch/core/rig/pixel';
 import { useShow } from '@/data/show';
 import { Button, Choice, Notice, Row, Screen, Section, Sentence, Text, count, printSheet } from '@/ui';
 

@@ -2,10 +2,10 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { type Result, ok } from '@taxiarch/core/result';
-import { putRun, removeRun } from '@taxiarch/core/patch';
-import type { Plan } from '@taxiarch/core/edit';
-import type { PixelRun } from '@taxiarch/core/records';
+import { type Result, ok } from '@taxiarch/core/base/result';
+import { putRun, removeRun } from '@taxiarch/core/rig/patch';
+import type { Plan } from '@taxiarch/core/show/edit';
+import type { PixelRun } from '@taxiarch/core/show/records';
 import { walkSelection } from '@/data/selection';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';

@@ -1,4 +1,4 @@
-import { nightFerry } from '@taxiarch/core/demo';
+import { nightFerry } from '@taxiarch/core/whole/demo';
 import { newRun, readRunForm, runForm } from './runForm';
 
 const { run } = nightFerry();

@@ -1,7 +1,7 @@
 /** A run of pixels as text fields, and back. */
-import { formatAddress, readAddress } from '@taxiarch/core/address';
-import { ok, refuse, type Result } from '@taxiarch/core/result';
-import { checkRecord, type PixelRun, type Point } from '@taxiarch/core/records';
+import { formatAddress, readAddress } from '@taxiarch/core/base/address';
+import { ok, refuse, type Result } from '@taxiarch/core/base/result';
+import { checkRecord, type PixelRun, type Point } from '@taxiarch/core/show/records';
 import { metresFrom, wholeFrom } from '@/data/numbers';
 
 export interface RunForm {

@@ -1,9 +1,9 @@
 /** Lining up the chosen lamps: grid, line or arc, with a preview of every place. */
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { refuse, type Result } from '@taxiarch/core/result';
-import type { Plan } from '@taxiarch/core/edit';
-import { arc, grid, line, putAt, type Spot, type View as PlanSide } from '@taxiarch/core/stage';
+import { refuse, type Result } from '@taxiarch/core/base/result';
+import type { Plan } from '@taxiarch/core/show/edit';
+import { arc, grid, line, putAt, type Spot, type View as PlanSide } from '@taxiarch/core/rig/stage';
 import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
 import { Choice, Field } from '@/ui';

@@ -2,7 +2,7 @@
 import { useRouter } from 'expo-router';
 import { useMemo, useRef, useState } from 'react';
 import { ScrollView, View } from 'react-native';
-import { putAt, setLocked, snap, spotOf, type Spot, type View as PlanSide } from '@taxiarch/core/stage';
+import { putAt, setLocked, snap, spotOf, type Spot, type View as PlanSide } from '@taxiarch/core/rig/stage';
 import { rigSelection, useSelection } from '@/data/selection';
 import { placeFilter, usePreference } from '@/data/preferences';
 import { propose, useShow } from '@/data/show';

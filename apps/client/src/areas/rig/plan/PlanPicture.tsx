@@ -1,7 +1,7 @@
 /** The plan's two canvases, drawn anew as packets come and as a person moves about. */
 import { useEffect, useMemo, useRef, type RefObject } from 'react';
-import type { UniverseFrame } from '@taxiarch/core/contract';
-import type { Spot } from '@taxiarch/core/stage';
+import type { UniverseFrame } from '@taxiarch/core/whole/contract';
+import type { Spot } from '@taxiarch/core/rig/stage';
 import { feed } from '@/data/feed';
 import { useColour } from '@/ui';
 import type { Camera, Size } from './camera';

@@ -3,7 +3,7 @@
  * plan thinks of the slots, and the person is asked what the ship shows.
  */
 import { useMemo, useRef } from 'react';
-import type { Spot } from '@taxiarch/core/stage';
+import type { Spot } from '@taxiarch/core/rig/stage';
 import { panBy, zoomAt } from './camera';
 import { PlanPicture } from './PlanPicture';
 import { usePlanView } from './usePlanView';

@@ -1,5 +1,5 @@
 /** What part of the plan is seen: metres to pixels and back. */
-import type { Spot } from '@taxiarch/core/stage';
+import type { Spot } from '@taxiarch/core/rig/stage';
 
 export interface Camera {
   /** The metre that stands in the middle */

@@ -1,6 +1,6 @@
-import { nightFerry } from '@taxiarch/core/demo';
-import { rigOf } from '@taxiarch/core/patch';
-import { Light, type Spot } from '@taxiarch/core/stage';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { rigOf } from '@taxiarch/core/rig/patch';
+import { Light, type Spot } from '@taxiarch/core/rig/stage';
 import { drawLights, receive, type Mark, type Scene } from './drawPlan';
 import { LightLayer, inkOf } from './lightLayer';
 

@@ -1,6 +1,6 @@
 /** Draws the plan in two layers: below, the light that lamps and pixels receive; above it, all that stands still. */
-import type { FixtureKind } from '@taxiarch/core/records';
-import type { LevelAt, Light, Spot } from '@taxiarch/core/stage';
+import type { FixtureKind } from '@taxiarch/core/show/records';
+import type { LevelAt, Light, Spot } from '@taxiarch/core/rig/stage';
 import { toScreen, type Camera, type Size } from './camera';
 import type { LightLayer } from './lightLayer';
 import { symbolOf } from './symbols';

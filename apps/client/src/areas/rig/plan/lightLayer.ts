@@ -2,7 +2,7 @@
  * A picture of nothing but lights, kept as pixels: hundreds of discs a picture cost a browser without a
  * graphics processor too much, and each of them is a few rows of equal pixels.
  */
-import type { Colour } from '@taxiarch/core/stage';
+import type { Colour } from '@taxiarch/core/rig/stage';
 
 /** Bytes of a pixel lie red, green, blue, opacity; as one number on the processors that run browsers. */
 const pixel = (r: number, g: number, b: number): number => (255 << 24) | (b << 16) | (g << 8) | r;

@@ -1,5 +1,5 @@
 /** Our own symbols for lamps on the plan, drawn about the origin with a radius of 1. */
-import type { FixtureKind } from '@taxiarch/core/records';
+import type { FixtureKind } from '@taxiarch/core/show/records';
 
 function polygon(points: readonly (readonly [number, number])[]): Path2D {
   const path = new Path2D();

@@ -1,7 +1,7 @@
 /** The plan as one looks at it: what stands where, the camera, and which lamp a finger means. */
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { wireKey } from '@taxiarch/core/address';
-import { Light, spotOf, type Spot, type View as PlanSide } from '@taxiarch/core/stage';
+import { wireKey } from '@taxiarch/core/base/address';
+import { Light, spotOf, type Spot, type View as PlanSide } from '@taxiarch/core/rig/stage';
 import { useShow } from '@/data/show';
 import { fit, toScreen, type Camera } from './camera';
 import type { Mark, Region } from './drawPlan';

@@ -1,6 +1,6 @@
 /** Fingers, pen or mouse on the plan: one drags or taps, two move and zoom, the wheel zooms. */
 import { useEffect, useRef, type RefObject } from 'react';
-import type { Spot } from '@taxiarch/core/stage';
+import type { Spot } from '@taxiarch/core/rig/stage';
 
 export interface Gestures {
   onTap(at: Spot): void;

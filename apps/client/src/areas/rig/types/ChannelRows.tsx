@@ -2,7 +2,7 @@
 import Trash from 'lucide-react-native/icons/trash';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
-import { KNOWN_ATTRIBUTES, attributeLabel } from '@taxiarch/core/fixture';
+import { KNOWN_ATTRIBUTES, attributeLabel } from '@taxiarch/core/rig/fixture';
 import { Button, Field, Text } from '@/ui';
 import { readChannelForm, type ChannelForm } from './typeForm';
 

@@ -1,7 +1,7 @@
 /** What each slot of a mode carries, as small boxes in order, each address block by itself. */
 import { View } from 'react-native';
-import { attributeShort, blocksOf, layoutOf } from '@taxiarch/core/fixture';
-import type { FixtureMode } from '@taxiarch/core/records';
+import { attributeShort, blocksOf, layoutOf } from '@taxiarch/core/rig/fixture';
+import type { FixtureMode } from '@taxiarch/core/show/records';
 import { Text, count } from '@/ui';
 
 /** Slots drawn of one block; the rest are counted. */

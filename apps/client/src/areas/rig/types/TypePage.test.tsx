@@ -1,8 +1,8 @@
 /** A type of the show is never shown as the library has it, not even before the show has come. */
 import { act, render, screen } from '@testing-library/react';
 import { mutate } from 'swr';
-import { nightFerry } from '@taxiarch/core/demo';
-import { LIBRARY } from '@taxiarch/core/library';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { LIBRARY } from '@taxiarch/core/rig/library';
 import { open } from '@/testing/server';
 import { TypePage } from './TypePage';
 

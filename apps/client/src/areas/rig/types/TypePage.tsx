@@ -2,9 +2,9 @@
 import { useLocalSearchParams } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { blocksOf, footprintOf, repeatCells } from '@taxiarch/core/fixture';
-import { ANSWERS, FIXTURE_KINDS, type FixtureKind, type FixtureType } from '@taxiarch/core/records';
-import { changeType, removeType } from '@taxiarch/core/patch';
+import { blocksOf, footprintOf, repeatCells } from '@taxiarch/core/rig/fixture';
+import { ANSWERS, FIXTURE_KINDS, type FixtureKind, type FixtureType } from '@taxiarch/core/show/records';
+import { changeType, removeType } from '@taxiarch/core/rig/patch';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';

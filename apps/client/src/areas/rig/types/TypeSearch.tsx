@@ -1,8 +1,8 @@
 /** Finding a fixture type by words in any order, kind, maker and footprint. */
 import { useMemo, useState } from 'react';
 import { Pressable, View } from 'react-native';
-import { footprintOf } from '@taxiarch/core/fixture';
-import { FIXTURE_KINDS, type FixtureKind, type FixtureType } from '@taxiarch/core/records';
+import { footprintOf } from '@taxiarch/core/rig/fixture';
+import { FIXTURE_KINDS, type FixtureKind, type FixtureType } from '@taxiarch/core/show/records';
 import { Field, Pick, Text } from '@/ui';
 import { wholeFrom } from '@/data/numbers';
 import { findTypes, useRecentTypes, useTypes, type TypeFilter } from './choose';

@@ -1,7 +1,7 @@
 /** A type of which only the name is known: said what it is, its lamps are of that type in one edit. */
 import { fireEvent, screen } from '@testing-library/react';
-import { nightFerry } from '@taxiarch/core/demo';
-import { PLAIN_TYPE, type FixtureType, type ShowRecords } from '@taxiarch/core/records';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import { PLAIN_TYPE, type FixtureType, type ShowRecords } from '@taxiarch/core/show/records';
 import { open, proposed, settled } from '@/testing/server';
 import { TypePage } from './TypePage';
 import { TypesPage } from './TypesPage';

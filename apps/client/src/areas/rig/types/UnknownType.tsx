@@ -1,9 +1,9 @@
 /** A type of which only the name is known: a person says what it is, and its lamps are of that type from then on. */
 import { useMemo, useState } from 'react';
-import { mapType, modesByName, type ModeMap } from '@taxiarch/core/arrival';
-import { footprintOf } from '@taxiarch/core/fixture';
-import type { FixtureType } from '@taxiarch/core/records';
-import { refuse } from '@taxiarch/core/result';
+import { mapType, modesByName, type ModeMap } from '@taxiarch/core/files/arrival';
+import { footprintOf } from '@taxiarch/core/rig/fixture';
+import type { FixtureType } from '@taxiarch/core/show/records';
+import { refuse } from '@taxiarch/core/base/result';
 import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
 import { useLeaveFor, Pick, Screen, Sentence, Text, count } from '@/ui';

@@ -1,5 +1,5 @@
-import { LIBRARY } from '@taxiarch/core/library';
-import { footprintOf } from '@taxiarch/core/fixture';
+import { LIBRARY } from '@taxiarch/core/rig/library';
+import { footprintOf } from '@taxiarch/core/rig/fixture';
 import { findTypes, type TypeFilter } from './choose';
 
 const ANY: TypeFilter = { query: '', kind: '', maker: '', footprint: undefined };

@@ -1,9 +1,9 @@
 /** The types to choose from: those of the show, then the library; and which were used last. */
 import { useMemo } from 'react';
-import { footprintOf } from '@taxiarch/core/fixture';
-import type { FixtureKind, FixtureType } from '@taxiarch/core/records';
-import { matchesWords } from '@taxiarch/core/jump';
-import { LIBRARY } from '@taxiarch/core/library';
+import { footprintOf } from '@taxiarch/core/rig/fixture';
+import type { FixtureKind, FixtureType } from '@taxiarch/core/show/records';
+import { matchesWords } from '@taxiarch/core/network/jump';
+import { LIBRARY } from '@taxiarch/core/rig/library';
 import { Preference, usePreference } from '@/data/preferences';
 import { useShow } from '@/data/show';
 

@@ -1,4 +1,4 @@
-import { LIBRARY } from '@taxiarch/core/library';
+import { LIBRARY } from '@taxiarch/core/rig/library';
 import { EMPTY_CHANNEL, readChannelForm, readTypeForm, renamedModes, typeForm } from './typeForm';
 
 test.each(LIBRARY.map((type) => [type.name, type] as const))('%s is the same after the form', (_, type) => {

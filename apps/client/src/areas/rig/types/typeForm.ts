@@ -1,7 +1,7 @@
 /** A fixture type as text fields, and back. Rows that cannot be read keep what was typed. */
-import { ok, refuse, type Result } from '@taxiarch/core/result';
-import { formatOffsets, formatRanges, readOffsets, readRanges } from '@taxiarch/core/fixture';
-import type { FixtureChannel, FixtureKind, FixtureMode, FixtureType } from '@taxiarch/core/records';
+import { ok, refuse, type Result } from '@taxiarch/core/base/result';
+import { formatOffsets, formatRanges, readOffsets, readRanges } from '@taxiarch/core/rig/fixture';
+import type { FixtureChannel, FixtureKind, FixtureMode, FixtureType } from '@taxiarch/core/show/records';
 import { wholeFrom } from '@/data/numbers';
 
 export interface ChannelForm {

@@ -1,4 +1,4 @@
-import type { FixtureKind } from '@taxiarch/core/records';
+import type { FixtureKind } from '@taxiarch/core/show/records';
 
 const WORDS: Readonly<Record<FixtureKind, string>> = {
   dimmer: 'Dimmer',

@@ -1,11 +1,11 @@
 /** Universes added to the show, one or a range of them. */
 import { useLocalSearchParams } from 'expo-router';
 import { useMemo } from 'react';
-import { formatUniverses, readUniverses, readWireToken } from '@taxiarch/core/address';
-import type { Plan } from '@taxiarch/core/edit';
-import { addUniverses } from '@taxiarch/core/flow';
-import type { ShowRecords, Universe } from '@taxiarch/core/records';
-import type { Result } from '@taxiarch/core/result';
+import { formatUniverses, readUniverses, readWireToken } from '@taxiarch/core/base/address';
+import type { Plan } from '@taxiarch/core/show/edit';
+import { addUniverses } from '@taxiarch/core/network/flow';
+import type { ShowRecords, Universe } from '@taxiarch/core/show/records';
+import type { Result } from '@taxiarch/core/base/result';
 import { newId } from '@/data/numbers';
 import { useShow } from '@/data/show';
 import { RecordFoot } from '@/forms/RecordFoot';

@@ -1,11 +1,11 @@
 /** Many universes changed at once: numbers, protocol, names, merge; or deleted when nothing uses them. */
 import { useLocalSearchParams } from 'expo-router';
 import { useMemo, useState } from 'react';
-import { formatUniverses, readUniverses } from '@taxiarch/core/address';
-import type { Plan } from '@taxiarch/core/edit';
-import { deleteUniverses, nameUniverses, renumberUniverses, setMerge, setWires } from '@taxiarch/core/flow';
-import type { Universe } from '@taxiarch/core/records';
-import { refuse, type Result } from '@taxiarch/core/result';
+import { formatUniverses, readUniverses } from '@taxiarch/core/base/address';
+import type { Plan } from '@taxiarch/core/show/edit';
+import { deleteUniverses, nameUniverses, renumberUniverses, setMerge, setWires } from '@taxiarch/core/network/flow';
+import type { Universe } from '@taxiarch/core/show/records';
+import { refuse, type Result } from '@taxiarch/core/base/result';
 import { wholeFrom } from '@/data/numbers';
 import { useShow, type Show } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';

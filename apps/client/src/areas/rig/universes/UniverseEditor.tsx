@@ -2,9 +2,9 @@
 import { Link, useRouter, type Href } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
-import { flowOf, viewOf } from '@taxiarch/core/check';
-import { deleteUniverses } from '@taxiarch/core/flow';
-import type { Universe } from '@taxiarch/core/records';
+import { flowOf, viewOf } from '@taxiarch/core/truth/check';
+import { deleteUniverses } from '@taxiarch/core/network/flow';
+import type { Universe } from '@taxiarch/core/show/records';
 import { useShow } from '@/data/show';
 import { DeletePlan } from '@/forms/Delete';
 import { RecordFoot } from '@/forms/RecordFoot';

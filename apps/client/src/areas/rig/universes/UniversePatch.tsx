@@ -5,10 +5,10 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState, type DragEvent } from 'react';
 import { View } from 'react-native';
-import { formatAddress, formatRange, readShowUniverse, type SlotAddress, SLOTS } from '@taxiarch/core/address';
-import { refuse, type Result } from '@taxiarch/core/result';
-import { closeGaps, gapFor, lampsOf, lastChannel, moveTo, Occupancy, type Span } from '@taxiarch/core/patch';
-import type { Plan } from '@taxiarch/core/edit';
+import { formatAddress, formatRange, readShowUniverse, type SlotAddress, SLOTS } from '@taxiarch/core/base/address';
+import { refuse, type Result } from '@taxiarch/core/base/result';
+import { closeGaps, gapFor, lampsOf, lastChannel, moveTo, Occupancy, type Span } from '@taxiarch/core/rig/patch';
+import type { Plan } from '@taxiarch/core/show/edit';
 import { rigSelection, useSelection } from '@/data/selection';
 import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';

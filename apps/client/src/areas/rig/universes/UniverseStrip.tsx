@@ -1,7 +1,7 @@
 /** A universe as a strip: what is used, in turns of two shades, and what is free. */
 import { useEffect, useRef } from 'react';
-import { SLOTS } from '@taxiarch/core/address';
-import { lastChannel, type Span } from '@taxiarch/core/patch';
+import { SLOTS } from '@taxiarch/core/base/address';
+import { lastChannel, type Span } from '@taxiarch/core/rig/patch';
 import { count, useColour } from '@/ui';
 
 const HEIGHT = 20;

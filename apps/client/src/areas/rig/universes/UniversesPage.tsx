@@ -2,8 +2,8 @@
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { FlatList, View } from 'react-native';
-import { SLOTS, formatAddress, formatUniverses } from '@taxiarch/core/address';
-import { Occupancy } from '@taxiarch/core/patch';
+import { SLOTS, formatAddress, formatUniverses } from '@taxiarch/core/base/address';
+import { Occupancy } from '@taxiarch/core/rig/patch';
 import { useShow } from '@/data/show';
 import { Button, Field, Row, Screen, Sentence, Text, count } from '@/ui';
 import { UniverseStrip } from './UniverseStrip';

@@ -1,8 +1,8 @@
 /** One universe as a form, and the plan that it comes to. */
-import { formatWire } from '@taxiarch/core/address';
-import { recordPlan, type Plan } from '@taxiarch/core/edit';
-import type { ShowRecords, Universe } from '@taxiarch/core/records';
-import { refuse, type Result } from '@taxiarch/core/result';
+import { formatWire } from '@taxiarch/core/base/address';
+import { recordPlan, type Plan } from '@taxiarch/core/show/edit';
+import type { ShowRecords, Universe } from '@taxiarch/core/show/records';
+import { refuse, type Result } from '@taxiarch/core/base/result';
 import { readWire, wireFormOf, type WireForm } from '@/forms/WireNumber';
 
 export interface UniverseForm extends WireForm {

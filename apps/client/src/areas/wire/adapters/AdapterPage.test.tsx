@@ -1,8 +1,8 @@
 import { fireEvent, screen } from '@testing-library/react';
-import type { LiveReport, PlugValuesReply } from '@taxiarch/core/contract';
-import { nightFerry } from '@taxiarch/core/demo';
-import type { PlugReport } from '@taxiarch/core/plug';
-import { PLAIN_MACHINE, PLAIN_PORT, type Machine } from '@taxiarch/core/records';
+import type { LiveReport, PlugValuesReply } from '@taxiarch/core/whole/contract';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import type { PlugReport } from '@taxiarch/core/protocol/plug';
+import { PLAIN_MACHINE, PLAIN_PORT, type Machine } from '@taxiarch/core/show/records';
 import { answers, asked, liveOf, open, proposed, refusal, settled } from '@/testing/server';
 import { AdapterPage } from './AdapterPage';
 import { AdaptersPage } from './AdaptersPage';

@@ -2,10 +2,10 @@
 import { useLocalSearchParams } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { adapterPlanOf, type AdapterPlan, NEW_ADAPTER, putAdapter } from '@taxiarch/core/machine';
-import { removed } from '@taxiarch/core/edit';
-import { fastestRate, type PlugReport } from '@taxiarch/core/plug';
-import type { LossOfSignal, Machine } from '@taxiarch/core/records';
+import { adapterPlanOf, type AdapterPlan, NEW_ADAPTER, putAdapter } from '@taxiarch/core/network/machine';
+import { removed } from '@taxiarch/core/show/edit';
+import { fastestRate, type PlugReport } from '@taxiarch/core/protocol/plug';
+import type { LossOfSignal, Machine } from '@taxiarch/core/show/records';
 import { Delete } from '@/forms/Delete';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';

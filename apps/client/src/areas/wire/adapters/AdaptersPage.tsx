@@ -1,9 +1,9 @@
 /** DMX adapters of the show, how each stands, and the serial ports that are there. */
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import type { PlugReport } from '@taxiarch/core/plug';
-import { adapterPlanOf, isAdapter } from '@taxiarch/core/machine';
-import type { Machine } from '@taxiarch/core/records';
+import type { PlugReport } from '@taxiarch/core/protocol/plug';
+import { adapterPlanOf, isAdapter } from '@taxiarch/core/network/machine';
+import type { Machine } from '@taxiarch/core/show/records';
 import { useLive } from '@/data/live';
 import { usePlugs } from '@/data/plugs';
 import { useShow } from '@/data/show';

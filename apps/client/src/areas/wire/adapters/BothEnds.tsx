@@ -1,7 +1,7 @@
 /** 512 levels at both ends of an adapter; where the ends differ it is marked. */
 import { memo, useState } from 'react';
 import { View } from 'react-native';
-import type { PlugValuesReply } from '@taxiarch/core/contract';
+import type { PlugValuesReply } from '@taxiarch/core/whole/contract';
 import { Check, Section, Text, count } from '@/ui';
 
 interface Given {

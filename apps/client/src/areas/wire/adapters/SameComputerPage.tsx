@@ -1,6 +1,6 @@
 /** Two programs and a plug on one computer: what has to be so, and how much of it can be seen from here. */
 import { View } from 'react-native';
-import type { InterfacesReply, LiveReport } from '@taxiarch/core/contract';
+import type { InterfacesReply, LiveReport } from '@taxiarch/core/whole/contract';
 import { useInterfaces, useLive } from '@/data/live';
 import { Fold, Screen, Section, Sentence, StateWord, Text, count } from '@/ui';
 

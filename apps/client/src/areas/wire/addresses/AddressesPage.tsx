@@ -2,8 +2,8 @@
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { addressesOf, addressSheet, fillAddresses, inNetwork, ipNumber, maskText } from '@taxiarch/core/ip';
-import type { Network, ShowRecords } from '@taxiarch/core/records';
+import { addressesOf, addressSheet, fillAddresses, inNetwork, ipNumber, maskText } from '@taxiarch/core/network/ip';
+import type { Network, ShowRecords } from '@taxiarch/core/show/records';
 import { useNetworkFindings, useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
 import { Button, Choice, Screen, Section, Sentence, SentenceLink, Text, count, printSheet, useWide } from '@/ui';

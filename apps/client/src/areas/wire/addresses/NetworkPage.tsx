@@ -2,10 +2,10 @@
 import { useLocalSearchParams } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
-import type { Result } from '@taxiarch/core/result';
-import { ipText, maskText, networkOf, putNetwork, rangesByKind, readSubnet, SCHEMES } from '@taxiarch/core/ip';
-import { type Plan, removed } from '@taxiarch/core/edit';
-import { type AddressRange, MACHINE_KINDS, type MachineKind, type Network } from '@taxiarch/core/records';
+import type { Result } from '@taxiarch/core/base/result';
+import { ipText, maskText, networkOf, putNetwork, rangesByKind, readSubnet, SCHEMES } from '@taxiarch/core/network/ip';
+import { type Plan, removed } from '@taxiarch/core/show/edit';
+import { type AddressRange, MACHINE_KINDS, type MachineKind, type Network } from '@taxiarch/core/show/records';
 import { Delete } from '@/forms/Delete';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';

@@ -1,8 +1,8 @@
 /** Bringing a machine on, step by step: what can be seen on the wire is seen, the rest is ticked off by a person. */
 import { View } from 'react-native';
-import { bringOnSteps, type MachineEntry } from '@taxiarch/core/node';
-import { changed } from '@taxiarch/core/edit';
-import type { Machine } from '@taxiarch/core/records';
+import { bringOnSteps, type MachineEntry } from '@taxiarch/core/network/node';
+import { changed } from '@taxiarch/core/show/edit';
+import type { Machine } from '@taxiarch/core/show/records';
 import { propose } from '@/data/show';
 import { Check, Section, StateWord, Text } from '@/ui';
 

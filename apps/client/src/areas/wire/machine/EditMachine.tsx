@@ -2,9 +2,9 @@
 import { useLocalSearchParams } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
-import { hardwareAddress, maskText } from '@taxiarch/core/ip';
-import { removed } from '@taxiarch/core/edit';
-import { ADDRESS_WAYS, type AddressWay, isOffNetwork, type Machine, MACHINE_KINDS } from '@taxiarch/core/records';
+import { hardwareAddress, maskText } from '@taxiarch/core/network/ip';
+import { removed } from '@taxiarch/core/show/edit';
+import { ADDRESS_WAYS, type AddressWay, isOffNetwork, type Machine, MACHINE_KINDS } from '@taxiarch/core/show/records';
 import { Delete } from '@/forms/Delete';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';

@@ -1,7 +1,7 @@
 /** What the plan puts on a machine's cable, with the sum worked out. */
 import { useMemo } from 'react';
-import { linkLoad } from '@taxiarch/core/check';
-import type { Machine } from '@taxiarch/core/records';
+import { linkLoad } from '@taxiarch/core/truth/check';
+import type { Machine } from '@taxiarch/core/show/records';
 import { useShow } from '@/data/show';
 import { Section, Text } from '@/ui';
 

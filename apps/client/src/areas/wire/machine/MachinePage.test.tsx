@@ -1,7 +1,7 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import type { PushReply } from '@taxiarch/core/contract';
-import type { NodeReport } from '@taxiarch/core/node';
-import { nightFerry } from '@taxiarch/core/demo';
+import type { PushReply } from '@taxiarch/core/whole/contract';
+import type { NodeReport } from '@taxiarch/core/network/node';
+import { nightFerry } from '@taxiarch/core/whole/demo';
 import { answers, asked, liveOf, open, proposed, refusal, settled } from '@/testing/server';
 import { nodeAt } from '@/testing/nodes';
 import { MachinePage } from './MachinePage';

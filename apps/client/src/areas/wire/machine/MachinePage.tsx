@@ -1,13 +1,13 @@
 /** One machine: planned beside seen, with the acts that bring the two together. */
-import { rangeText, lineGoesTo } from '@taxiarch/core/flow';
-import { ok } from '@taxiarch/core/result';
+import { rangeText, lineGoesTo } from '@taxiarch/core/network/flow';
+import { ok } from '@taxiarch/core/base/result';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import Lightbulb from 'lucide-react-native/icons/lightbulb';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { type MachineEntry, adoptDrift, driftWords, portOf } from '@taxiarch/core/node';
-import { isAdapter, keepSnapshot, snapshotOf } from '@taxiarch/core/machine';
-import { type MachinePort, type Universe, SENDING_KINDS } from '@taxiarch/core/records';
+import { type MachineEntry, adoptDrift, driftWords, portOf } from '@taxiarch/core/network/node';
+import { isAdapter, keepSnapshot, snapshotOf } from '@taxiarch/core/network/machine';
+import { type MachinePort, type Universe, SENDING_KINDS } from '@taxiarch/core/show/records';
 import { whyHref } from '@/data/diagnosis';
 import { useLive } from '@/data/live';
 import { locate, useMachines } from '@/data/machines';

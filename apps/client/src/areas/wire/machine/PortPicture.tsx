@@ -1,9 +1,9 @@
 /** The box's connectors as they stand on it, each with what it carries: planned, and what is there now. */
 import { Pressable, View } from 'react-native';
-import { formatPortAddress, protocolName } from '@taxiarch/core/address';
-import type { NodePortReport } from '@taxiarch/core/node';
-import { carriedBy, wireNumber } from '@taxiarch/core/machine';
-import type { MachinePort, Universe } from '@taxiarch/core/records';
+import { formatPortAddress, protocolName } from '@taxiarch/core/base/address';
+import type { NodePortReport } from '@taxiarch/core/network/node';
+import { carriedBy, wireNumber } from '@taxiarch/core/network/machine';
+import type { MachinePort, Universe } from '@taxiarch/core/show/records';
 import { Text, useColour } from '@/ui';
 
 interface Props {

@@ -2,8 +2,8 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import type { Protocol } from '@taxiarch/core/address';
-import { refuse } from '@taxiarch/core/result';
+import type { Protocol } from '@taxiarch/core/base/address';
+import { refuse } from '@taxiarch/core/base/result';
 import {
   lossText,
   MERGE_WORDS,
@@ -14,7 +14,7 @@ import {
   shownBy,
   START_WORDS,
   wireNumber,
-} from '@taxiarch/core/machine';
+} from '@taxiarch/core/network/machine';
 import {
   LOSS_KINDS,
   type LossOfSignal,
@@ -24,7 +24,7 @@ import {
   PORT_MERGES,
   PORT_USES,
   START_UPS,
-} from '@taxiarch/core/records';
+} from '@taxiarch/core/show/records';
 import { useMachines } from '@/data/machines';
 import { wholeFrom } from '@/data/numbers';
 import { useShow } from '@/data/show';

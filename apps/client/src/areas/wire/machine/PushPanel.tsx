@@ -1,7 +1,7 @@
 /** Pushing to nodes: what was sent, field by field how it came out, and what is left to set by hand. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { PushResult } from '@taxiarch/core/node';
+import type { PushResult } from '@taxiarch/core/network/node';
 import { useHot } from '@/data/live';
 import { pushToNodes } from '@/data/machines';
 import { makeHot } from '@/data/output';

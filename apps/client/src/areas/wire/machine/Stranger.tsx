@@ -1,9 +1,9 @@
 /** A machine that is in no plan: taken into it, or said to be one that is planned already. */
-import { ok } from '@taxiarch/core/result';
+import { ok } from '@taxiarch/core/base/result';
 import { Link } from 'expo-router';
 import { useState } from 'react';
-import { adopt, type HeardMachine, matchByHand } from '@taxiarch/core/node';
-import type { Plan } from '@taxiarch/core/edit';
+import { adopt, type HeardMachine, matchByHand } from '@taxiarch/core/network/node';
+import type { Plan } from '@taxiarch/core/show/edit';
 import { useMachines } from '@/data/machines';
 import { newId } from '@/data/numbers';
 import { useShow } from '@/data/show';

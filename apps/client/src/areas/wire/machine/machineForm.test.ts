@@ -1,5 +1,5 @@
-import { nightFerry } from '@taxiarch/core/demo';
-import type { Machine } from '@taxiarch/core/records';
+import { nightFerry } from '@taxiarch/core/whole/demo';
+import type { Machine } from '@taxiarch/core/show/records';
 import { EMPTY_ADDRESS, EMPTY_INTERFACE, formOf, planOf, type MachineForm } from './machineForm';
 
 const ferry = nightFerry();

@@ -1,11 +1,11 @@
 /** A machine as a form: what was typed, and the plan that it comes to. */
-import { refuse, type Result } from '@taxiarch/core/result';
-import { maskLength } from '@taxiarch/core/ip';
-import { MODELS } from '@taxiarch/core/library';
-import { portsOfNumber } from '@taxiarch/core/flow';
-import { portsFor } from '@taxiarch/core/machine';
+import { refuse, type Result } from '@taxiarch/core/base/result';
+import { maskLength } from '@taxiarch/core/network/ip';
+import { MODELS } from '@taxiarch/core/rig/library';
+import { portsOfNumber } from '@taxiarch/core/network/flow';
+import { portsFor } from '@taxiarch/core/network/machine';
 import { wholeFrom } from '@/data/numbers';
-import { added, countOf, type Plan, recordPlan } from '@taxiarch/core/edit';
+import { added, countOf, type Plan, recordPlan } from '@taxiarch/core/show/edit';
 import {
   type AddressWay,
   MOST_PORTS,
@@ -14,7 +14,7 @@ import {
   type MachineKind,
   PLAIN_MACHINE,
   type ShowRecords,
-} from '@taxiarch/core/records';
+} from '@taxiarch/core/show/records';
 
 export interface AddressForm {
   readonly way: AddressWay;

@@ -2,11 +2,11 @@
 import { useLocalSearchParams } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import type { Result } from '@taxiarch/core/result';
-import { protocolName } from '@taxiarch/core/address';
-import { PLAIN_MODEL } from '@taxiarch/core/library';
-import { MERGE_WORDS, START_WORDS } from '@taxiarch/core/machine';
-import { type Plan, recordPlan, removed } from '@taxiarch/core/edit';
+import type { Result } from '@taxiarch/core/base/result';
+import { protocolName } from '@taxiarch/core/base/address';
+import { PLAIN_MODEL } from '@taxiarch/core/rig/library';
+import { MERGE_WORDS, START_WORDS } from '@taxiarch/core/network/machine';
+import { type Plan, recordPlan, removed } from '@taxiarch/core/show/edit';
 import {
   LOSS_KINDS,
   MACHINE_KINDS,
@@ -14,7 +14,7 @@ import {
   type Model,
   PORT_MERGES,
   START_UPS,
-} from '@taxiarch/core/records';
+} from '@taxiarch/core/show/records';
 import { Delete } from '@/forms/Delete';
 import { RecordFoot } from '@/forms/RecordFoot';
 import { useRecordForm } from '@/forms/useRecordForm';

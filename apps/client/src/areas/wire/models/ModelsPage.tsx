@@ -2,8 +2,8 @@
 import { useRouter } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
-import { matchesWords } from '@taxiarch/core/jump';
-import type { Model } from '@taxiarch/core/records';
+import { matchesWords } from '@taxiarch/core/network/jump';
+import type { Model } from '@taxiarch/core/show/records';
 import { useListChoice } from '@/data/preferences';
 import { useShow } from '@/data/show';
 import { Button, Field, Row, Screen, Sentence, Text, count } from '@/ui';

@@ -1,0 +1,98 @@
+import { PLAIN_LINE, PLAIN_MACHINE } from '../../show/records';
+import {
+  type HeardStream,
+  isPlannedSender,
+  lateAfter,
+  pennantOf,
+  raggedBecause,
+  type Sender,
+  sendersByUniverse,
+  standingOf,
+} from '.';
+
+const sender = (name: string, address = '', universes: number[] = [1]): Sender => ({
+  machine: { ...PLAIN_MACHINE, id: name, rev: 1, name, kind: 'console' },
+  id: name,
+  name,
+  addresses: address === '' ? [] : [address],
+  lines: universes.map((from) => ({ ...PLAIN_LINE, from })),
+  pennant: { letter: name[0]!, cut: 'notch', fill: 'dots' },
+});
+
+const stream = (over: Partial<HeardStream> = {}): HeardStream => ({
+  name: 'Bridge desk',
+  address: '127.0.0.21',
+  protocol: 'sacn',
+  own: false,
+  preview: false,
+  lost: false,
+  age: 20,
+  rate10: 40,
+  missing10: 0,
+  jitter: 1,
+  ...over,
+});
+
+const bridge = sender('Bridge desk', '127.0.0.21');
+
+test.each([
+  ['steady', [bridge], [stream()]],
+  ['silent', [bridge], []],
+  ['silent', [bridge], [stream({ lost: true })]],
+  ['silent', [bridge], [stream({ preview: true })]],
+  ['silent', [bridge], [stream({ own: true, name: 'Taxiarch' })]],
+  ['steady', [bridge], [stream(), stream({ own: true, name: 'Taxiarch' })]],
+  ['contested', [bridge], [stream(), stream({ name: 'Stern desk', address: '127.0.0.22' })]],
+  ['contested', [bridge], [stream({ name: 'Stern desk', address: '127.0.0.22' })]],
+  ['steady', [bridge, sender('Stern desk')], [stream(), stream({ name: 'Stern desk', address: '127.0.0.22' })]],
+  ['ragged', [bridge], [stream({ missing10: 30 })]],
+  ['steady', [bridge], [stream({ missing10: 2 })]],
+  ['ragged', [bridge], [stream({ jitter: 60 })]],
+  ['ragged', [bridge], [stream({ age: 1400 })]],
+  ['steady', [bridge], [stream({ protocol: 'artnet', age: 1400 })]],
+] as const)('a planned universe is %s (%#)', (state, planned, heard) =>
+  expect(standingOf([...planned], [...heard]).state).toBe(state),
+);
+
+test('what is heard and not planned is stray', () => {
+  expect(standingOf(undefined, [stream()]).state).toBe('stray');
+});
+
+test('the reason names who and what', () => {
+  expect(standingOf([bridge], [stream(), stream({ name: 'Stern desk', address: '127.0.0.22' })]).because).toBe(
+    'Stern desk also sends',
+  );
+  const stern = stream({ name: 'Stern desk', address: '127.0.0.22' });
+  const because = (...heard: HeardStream[]) => standingOf([bridge], heard).because;
+  expect(because(stern)).toBe('Stern desk sends instead');
+  expect(because(stream(), stern, stream({ name: '', address: '10.0.0.9' }))).toBe('Stern desk and 10.0.0.9 also send');
+  expect(because(stream(), stream({ address: '127.0.0.23' }))).toBe('Bridge desk and Bridge desk all send');
+  expect(because(stream({ twin: true }), stream({ twin: true, address: '127.0.0.23' }))).toBe(
+    'one component id, from 127.0.0.21 and 127.0.0.23',
+  );
+  expect(because(stream({ levels: false }))).toBe('Bridge desk: start codes that are no levels');
+  expect(raggedBecause(stream({ missing10: 30 }))).toBe('30 packets lost in 10 s');
+  expect(raggedBecause(stream({ age: 2100 }))).toBe('nothing for 2.1 s');
+  expect(lateAfter('artnet')).toBeGreaterThan(4000);
+});
+
+test('a sender is known by name or by address, and an empty address matches nobody', () => {
+  expect(isPlannedSender(stream({ address: '10.0.0.1' }), [bridge])).toBe(true);
+  expect(isPlannedSender(stream({ name: '', address: '127.0.0.21' }), [bridge])).toBe(true);
+  expect(isPlannedSender(stream({ name: 'x', address: '' }), [sender('Porthole')])).toBe(false);
+});
+
+test('pennants: the planned one, our own, and for strangers one that stays', () => {
+  expect(pennantOf(stream(), [bridge])).toEqual(bridge.pennant);
+  expect(pennantOf(stream({ own: true }), [bridge]).letter).toBe('T');
+  const stranger = stream({ name: 'Purser’s desk', address: '127.0.0.40' });
+  expect(pennantOf(stranger, [bridge])).toEqual(pennantOf(stranger, []));
+  expect(pennantOf(stranger, []).letter).toBe('P');
+  expect(pennantOf(stream({ name: '', address: '127.0.0.41' }), []).letter).toBe('?');
+});
+
+test('senders are listed by the universe that they send', () => {
+  const senders = sendersByUniverse([sender('A', '', [1, 2]), sender('B', '', [2])]);
+  expect(senders.get(2)?.map(({ name }) => name)).toEqual(['A', 'B']);
+  expect(senders.get(3)).toBeUndefined();
+});

@@ -1,0 +1,130 @@
+/** Universes as planned beside universes as heard, and the one word that says how each stands. */
+import { type Protocol, wireKey } from '../../base/address';
+import { type Pennant, PENNANT_CUTS, PENNANT_FILLS, type Universe } from '../../show/records';
+import type { Sender } from './senders';
+import type { StreamState } from '../../signal/stream';
+import { isSentBy } from './sentBy';
+
+/** What the account of one stream says now, as far as its state depends on it. */
+export interface HeardStream {
+  readonly name: string;
+  readonly address: string;
+  readonly protocol: Protocol;
+  /** Sent by this Taxiarch */
+  readonly own: boolean;
+  /** Own, and of a route that the show plans */
+  readonly routed?: boolean;
+  readonly preview: boolean;
+  readonly lost: boolean;
+  /** It sends levels, not only other start codes; assumed where nothing is said */
+  readonly levels?: boolean;
+  /** Another sender uses its component id at the same time. */
+  readonly twin?: boolean;
+  /** Milliseconds since the last packet */
+  readonly age: number;
+  /** Packets a second over ten seconds */
+  readonly rate10: number;
+  /** Packets missed in ten seconds */
+  readonly missing10: number;
+  /** Mean deviation of intervals, ms */
+  readonly jitter: number;
+}
+
+/** A sender that keeps silent for longer than its keep-alive is late: E1.31 6.6.2 says 1 s, Art-Net 4 s. */
+export const lateAfter = (protocol: Protocol): number => (protocol === 'sacn' ? 1300 : 4300);
+
+/** Part of the packets that may go missing before a stream is called ragged. */
+const LOSS_ALLOWED = 0.01;
+/** Deviation of the intervals beyond which a stream is called ragged, ms: a frame and a half at 44 Hz. */
+const JITTER_ALLOWED = 34;
+
+/** Why a stream is not steady, in words; undefined if it is. */
+export function raggedBecause(stream: HeardStream): string | undefined {
+  if (stream.age > lateAfter(stream.protocol)) return `nothing for ${(stream.age / 1000).toFixed(1)} s`;
+  const expected = stream.rate10 * 10 + stream.missing10;
+  if (stream.missing10 > 0 && stream.missing10 > expected * LOSS_ALLOWED)
+    return `${stream.missing10} packets lost in 10 s`;
+  if (stream.jitter > JITTER_ALLOWED) return `intervals vary by ${Math.round(stream.jitter)} ms`;
+  return undefined;
+}
+
+/** Whether a stream heard is one that the plan names as sender. */
+export const isPlannedSender = (stream: HeardStream, senders: readonly Sender[]): boolean =>
+  senders.some((sender) => isSentBy(stream, sender));
+
+export interface UniverseStanding {
+  readonly state: StreamState;
+  /** A few words that say why; empty if steady. */
+  readonly because: string;
+}
+
+/** Who they are, the first three by name. */
+function namesOf(streams: readonly HeardStream[]): string {
+  const names = streams.map(({ name, address }) => name || address);
+  return names.length <= 3
+    ? names.join(' and ').replace(/ and (?=.* and )/g, ', ')
+    : `${names.slice(0, 3).join(', ')} and ${names.length - 3} more`;
+}
+
+/**
+ * How a universe stands. `planned` are the senders planned to send it; undefined if the universe is
+ * not in the show. Previews, streams gone silent and Taxiarch's own stream do not contest anything.
+ */
+export function standingOf(planned: readonly Sender[] | undefined, heard: readonly HeardStream[]): UniverseStanding {
+  const there = heard.filter((stream) => !stream.lost && !stream.preview && (!stream.own || stream.routed));
+  const live = there.filter(({ levels = true }) => levels);
+  if (planned === undefined) return { state: 'stray', because: 'heard, not planned' };
+  if (live.length === 0)
+    return {
+      state: 'silent',
+      because: there.length > 0 ? `${namesOf(there)}: start codes that are no levels` : 'planned, not heard',
+    };
+  const twins = live.filter(({ twin }) => twin);
+  if (twins.length > 1)
+    return {
+      state: 'contested',
+      because: `one component id, from ${twins.map(({ address }) => address).join(' and ')}`,
+    };
+  const strangers = live.filter((stream) => !stream.routed && !isPlannedSender(stream, planned));
+  if (live.length > Math.max(1, planned.length) || (strangers.length > 0 && planned.length > 0))
+    return {
+      state: 'contested',
+      because:
+        strangers.length > 0 && strangers.length < live.length
+          ? `${namesOf(strangers)} also ${strangers.length === 1 ? 'sends' : 'send'}`
+          : strangers.length > 0
+            ? `${namesOf(strangers)} ${strangers.length === 1 ? 'sends' : 'send'} instead`
+            : `${namesOf(live)} all send`,
+    };
+  for (const stream of live) {
+    const because = raggedBecause(stream);
+    if (because) return { state: 'ragged', because: `${stream.name}: ${because}` };
+  }
+  return { state: 'steady', because: '' };
+}
+
+/** Planned universes by the wire key under which they travel. */
+export const universesByWire = (universes: readonly Universe[]): Map<number, Universe> =>
+  new Map(universes.map((one) => [wireKey({ protocol: one.protocol, number: one.wire }), one]));
+
+/** Taxiarch's own flag. */
+export const OWN_PENNANT: Pennant = { letter: 'T', cut: 'square', fill: 'bars' };
+
+/**
+ * The flag of a stream: the planned sender's, Taxiarch's own, or for a stranger one made from its
+ * name and address, the same every time.
+ */
+export function pennantOf(stream: Pick<HeardStream, 'name' | 'address' | 'own'>, senders: readonly Sender[]): Pennant {
+  if (stream.own) return OWN_PENNANT;
+  const planned =
+    senders.find((sender) => sender.name === stream.name) ??
+    senders.find((sender) => sender.addresses.includes(stream.address));
+  if (planned) return planned.pennant;
+  let hash = 0;
+  for (const character of `${stream.name} ${stream.address}`) hash = (hash * 31 + character.charCodeAt(0)) >>> 0;
+  return {
+    letter: (stream.name.trim()[0] ?? '?').toUpperCase(),
+    cut: PENNANT_CUTS[hash % PENNANT_CUTS.length]!,
+    fill: PENNANT_FILLS[(hash >> 4) % PENNANT_FILLS.length]!,
+  };
+}

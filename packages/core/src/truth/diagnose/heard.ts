@@ -1,0 +1,274 @@
+/** What was heard, said and seen, brought into the words of the simulation. */
+import { wireKey } from '../../base/address';
+import { lateAfter, linesWith, raggedBecause, sendersOf, type Sender } from '../../network/flow';
+import { addressesOf, maskLength, type InterfaceInfo } from '../../network/ip';
+import type { MachineEntry, NodeReport } from '../../network/node';
+import { shortNameOf } from '../../network/node';
+import type { Patch } from '../../rig/patch';
+import type { Machine, MachinePort, ShowRecords, Universe } from '../../show/records';
+import { wireNumber } from '../../network/machine';
+import { NOBODY_ASKED } from './asked';
+import { sightingsNow } from './sightings';
+import type { Observed, ObservedNode, ObservedPort, ObservedStream } from '../simulate';
+import type { StreamReport, SyncReport, UniverseReport } from '../../signal/stream';
+
+/** What of a live report a diagnosis asks. */
+export interface DiagnosisHeard {
+  /** Unix time, ms */
+  readonly at: number;
+  readonly universes: readonly UniverseReport[];
+  readonly syncs: readonly SyncReport[];
+  readonly listeningSince: number;
+  readonly interface: Pick<InterfaceInfo, 'address'> | null;
+  readonly artnetInterface: Pick<InterfaceInfo, 'address'> | null;
+  readonly listed: readonly number[];
+  readonly polled: boolean;
+  /** Multicast groups that are needed, and that are joined */
+  readonly membership: { readonly wanted: number; readonly joined: number };
+}
+
+/** Before it has listened for so long nothing can be said of what is missing, ms. */
+const LISTENS_FIRST_MS = 6000;
+
+/** Whether it has listened for too short a time to say what is missing. */
+export const isTooEarly = ({ at, listeningSince }: DiagnosisHeard): boolean => at - listeningSince < LISTENS_FIRST_MS;
+
+const OWN = 'own-';
+/** This computer's own output as a sender: slots that people took and routes are two. */
+export const ownId = ({ cid, address }: Pick<StreamReport, 'cid' | 'address'>): string => `${OWN}${cid || address}`;
+export const isOwn = (sender: string): boolean => sender.startsWith(OWN);
+
+/** Fewer packets a second than this part of what is planned is slow. */
+const SLOW = 0.4;
+/** A stream is judged by its pace when it has run for so long, ms. */
+const JUDGED_AFTER_MS = 1500;
+
+function paceOf(
+  stream: StreamReport,
+  protocol: UniverseReport['protocol'],
+  planned: number,
+  at: number,
+): ObservedStream['pace'] {
+  const age = at - stream.lastSeen;
+  const ran = stream.lastSeen - stream.firstSeen;
+  if (
+    ran > JUDGED_AFTER_MS &&
+    !sendsOthersOnly(stream, at) &&
+    stream.rate1 < planned * SLOW &&
+    age < lateAfter(protocol) + 1000
+  )
+    return 'slow';
+  return raggedBecause({ ...stream, protocol, age }) === undefined ? 'even' : 'ragged';
+}
+
+/** Which sender of the show a stream is of: by its name first, which is its own, then by where it comes from. */
+function senderOf(stream: StreamReport, senders: readonly Sender[], machines: readonly Machine[]): string | undefined {
+  const named = senders.find(({ name }) => name === stream.name || shortNameOf(name) === stream.name);
+  const from = senders.find(({ addresses }) => addresses.includes(stream.address));
+  if (named ?? from) return (named ?? from)!.id;
+  const machine = machines.find(({ name }) => shortNameOf(name) === stream.name);
+  return machine && senders.find(({ id }) => id === machine.id)?.id;
+}
+
+/** A sender that sends all the time and was not heard for so long is not heard now, ms; slower ones have three of their beats. */
+const silentAfter = (rate: number): number => Math.max(1500, 3000 / rate);
+/** A box takes ten seconds to give up an Art-Net sender (Art-Net 4, "Data merging"), and is asked every few seconds. */
+const SETTLES_MS = 14_000;
+const BEGINS_MS = 5000;
+/** A synchronisation source that was silent for so long is lost (E1.31-2018, 6.7.1). */
+const SYNC_LOST_MS = 2500;
+/** Frames a second of a sender of which nothing is planned */
+const USUAL_RATE = 20;
+
+/** It sent levels once, and now nothing but other start codes. */
+const sendsOthersOnly = ({ rate1, startCodes }: StreamReport, at: number): boolean =>
+  rate1 === 0 && startCodes.some(({ lastSeen }) => at - lastSeen < JUDGED_AFTER_MS);
+
+/** How often a sender is planned to send a universe. */
+function plannedRate(sender: Sender | undefined, universe: number | undefined): number {
+  const line = sender && universe !== undefined ? linesWith(sender, universe)[0] : undefined;
+  return line?.rate ?? USUAL_RATE;
+}
+
+function streams(
+  records: ShowRecords,
+  { universes, at, syncs }: DiagnosisHeard,
+): { readonly heard: ObservedStream[] } & Pick<ObservedNow, 'settling' | 'confirmed'> {
+  const senders = sendersOf(records.machine);
+  const planned = new Map(records.universe.map((one) => [wireKey({ protocol: one.protocol, number: one.wire }), one]));
+  const synced = new Set(syncs.filter(({ lastSeen }) => at - lastSeen < SYNC_LOST_MS).map(({ universe }) => universe));
+  const settling = new Set<number>();
+  const confirmed = new Map<string, number>();
+  const heard: ObservedStream[] = [];
+  for (const { key, protocol, streams: all } of universes)
+    for (const stream of all) {
+      if (stream.preview) continue;
+      const sender = stream.own ? ownId(stream) : senderOf(stream, senders, records.machine);
+      const its = senders.find(({ id }) => id === sender);
+      const rate = plannedRate(its, planned.get(key)?.number);
+      const age = at - stream.lastSeen;
+      const idles = its !== undefined && its.lines.some(({ whenIdle }) => !whenIdle);
+      const silent = stream.lost || (!idles && age > silentAfter(Math.min(rate, stream.rate10 || rate)));
+      const who = sender ?? stream.address;
+      confirmed.set(streamAge(who, key), Math.max(stream.lastSeen, confirmed.get(streamAge(who, key)) ?? 0));
+      if ((silent && age < SETTLES_MS) || at - stream.firstSeen < BEGINS_MS) settling.add(key);
+      if (silent) continue;
+      heard.push({
+        sender: who,
+        key,
+        address: mainOf(its?.addresses ?? [], stream.address),
+        priority: protocol === 'sacn' ? stream.priority : 0,
+        pace: stream.own ? 'even' : paceOf(stream, protocol, rate, at),
+        // Who names a synchronisation universe waits for it, sooner or later (E1.31-2018, 6.2.4.1).
+        waits: protocol === 'sacn' && stream.syncAddress !== 0 && !synced.has(stream.syncAddress),
+        levels: stream.levels && stream.slotCount > 0 && !sendsOthersOnly(stream, at),
+        slots: stream.slotCount,
+        twin: stream.twin,
+      });
+    }
+  return { heard, settling, confirmed };
+}
+
+/** A machine with several addresses is where it is planned to be at any of them: the first then stands for all. */
+const mainOf = (planned: readonly string[], address: string): string =>
+  planned.includes(address) ? planned[0]! : address;
+
+const portOf = (number: number, seen: NodeReport['ports'][number]): ObservedPort => ({
+  number,
+  use: seen.disabled ? 'off' : seen.direction,
+  protocol: seen.sacn ? 'sacn' : 'artnet',
+  wire: seen.portAddress,
+  merge: seen.ltp ? 'ltp' : 'htp',
+  active: seen.active,
+  merging: seen.merging,
+});
+
+/** A port that its page does not name is off. */
+const offPort = (number: number): ObservedPort => ({
+  number,
+  use: 'off',
+  protocol: '',
+  wire: 0,
+  merge: '',
+  active: false,
+  merging: false,
+});
+
+/** The ports of a pixel controller by what they take: its pages may come in any order. */
+function takenPorts(
+  { controller }: Machine,
+  node: NodeReport,
+  universes: ReadonlyMap<number, Universe>,
+): ObservedPort[] {
+  const left = [...node.ports];
+  const wires = Array.from({ length: controller!.universes }, (_, i) => {
+    const universe = controller!.firstUniverse + i;
+    return wireNumber({ universe, protocol: universes.get(universe)?.protocol ?? 'artnet' }, universes);
+  });
+  if (left.length === 0) return [];
+  const found = wires.map((wire) => {
+    const at = left.findIndex(({ portAddress }) => portAddress === wire);
+    return at < 0 ? undefined : left.splice(at, 1)[0];
+  });
+  return found.map((seen, i) => {
+    const its = seen ?? left.shift();
+    return its ? portOf(i + 1, its) : offPort(i + 1);
+  });
+}
+
+/**
+ * Whoever asks has all polled every two seconds, and an answer may take one: a box that was silent for longer than this
+ * does not answer now.
+ */
+const UNANSWERED_MS = 4400;
+
+/** What a machine says now; undefined if it says nothing. */
+function sayingNow(machine: MachineEntry['heard'], at: number): NodeReport | undefined {
+  const node = machine && !machine.gone ? machine.node : undefined;
+  return node && at - node.lastSeen <= UNANSWERED_MS ? node : undefined;
+}
+
+function nodes(records: ShowRecords, entries: readonly MachineEntry[], at: number): ObservedNode[] {
+  const universes = new Map(records.universe.map((one) => [one.number, one]));
+  return entries.flatMap(({ plan, heard }): ObservedNode[] => {
+    const node = sayingNow(heard, at);
+    if (!plan || !node) return [];
+    const seen = new Map(node.ports.map((port) => [port.number, port]));
+    return [
+      {
+        id: plan.id,
+        address: mainOf(
+          addressesOf(plan).map(({ text }) => text),
+          heard!.address,
+        ),
+        firmware: node.firmware,
+        failSafe: node.failSafe ?? '',
+        priority: node.priority,
+        prefix: node.mask === '' ? null : (maskLength(node.mask) ?? null),
+        doubled: node.alsoHere.length > 0,
+        ports: plan.controller
+          ? takenPorts(plan, node, universes)
+          : plan.ports.map(({ number }: MachinePort) => {
+              const its = seen.get(number);
+              return its ? portOf(number, its) : offPort(number);
+            }),
+      },
+    ];
+  });
+}
+
+export interface ObservedNow extends Observed {
+  /** Wire keys on which something began or ended so lately that boxes may not have noticed */
+  readonly settling: ReadonlySet<number>;
+  /** When what is known was last confirmed, Unix ms, by {@link streamAge} and {@link nodeAge} */
+  readonly confirmed: ReadonlyMap<string, number>;
+  /** What lies one beside planned sACN universes is listened to as well. */
+  readonly besides: boolean;
+}
+
+export const streamAge = (sender: string, key: number): string => `stream ${sender} ${key}`;
+export const nodeAge = (machineId: string): string => `node ${machineId}`;
+
+/** When each box answered last, however long ago. */
+const answered = (entries: readonly MachineEntry[]): (readonly [string, number])[] =>
+  entries.flatMap(({ plan, heard }) => (plan && heard?.node ? [[nodeAge(plan.id), heard.node.lastSeen] as const] : []));
+
+export function observedNow(
+  records: ShowRecords,
+  patch: Patch,
+  heard: DiagnosisHeard,
+  entries: readonly MachineEntry[],
+  asked = NOBODY_ASKED,
+): ObservedNow {
+  const now = streams(records, heard);
+  return {
+    streams: now.heard,
+    settling: now.settling,
+    besides: heard.membership.joined >= heard.membership.wanted,
+    confirmed: new Map([...now.confirmed, ...answered(entries)]),
+    nodes: nodes(records, entries, heard.at),
+    visualisers: entries.flatMap(({ plan, heard: machine }) => {
+      const node = sayingNow(machine, heard.at);
+      if (plan?.kind !== 'visualiser' || !node) return [];
+      const its = node.ports.filter(({ direction, sacn }) => direction === 'out' && !sacn);
+      const keyOf = ({ portAddress }: { portAddress: number }) => wireKey({ protocol: 'artnet', number: portAddress });
+      return [
+        {
+          id: plan.id,
+          address: mainOf(
+            addressesOf(plan).map(({ text }) => text),
+            machine!.address,
+          ),
+          lists: its.map(keyOf),
+          gets: its.filter(({ active }) => active).map(keyOf),
+        },
+      ];
+    }),
+    lamps: asked.lamps,
+    answers: new Map(
+      [...sightingsNow(records, patch)].flatMap(([key, { answer, changed }]) =>
+        changed.length === 0 ? [[key, answer] as const] : [],
+      ),
+    ),
+  };
+}

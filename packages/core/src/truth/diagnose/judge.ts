@@ -1,0 +1,177 @@
+/**
+ * Analysis by synthesis: each cause that is possible near the path is put into the world, the world is advanced, and
+ * what it predicts is held against what was heard, said and seen. Two at once are tried where none alone explains all.
+ */
+import { fromWireKey, wireKey } from '../../base/address';
+import type { Sureness } from '../known';
+import { observe, type Observed, type World } from '../simulate';
+import { CAUSES } from './causes';
+import type { Deviation } from './cause';
+import type { Scene } from './scene';
+import { NONE, comparable, differing, factsOf, weightOf, type Facts } from './facts';
+
+/** A possible cause with what speaks for and against it. */
+export interface Suspect {
+  readonly cause: string;
+  readonly deviation: Deviation;
+  readonly common: number;
+  /** Facts that differ from the plan and that it explains */
+  readonly explains: readonly string[];
+  /** Facts that it leaves unexplained, or that it predicts and are not so */
+  readonly leaves: readonly string[];
+  readonly contradicted: readonly string[];
+  readonly score: number;
+  /** Among all that were tried, 0–1 */
+  readonly share: number;
+  /** What people would see if it were so */
+  readonly answers: Observed['answers'];
+}
+
+export interface Judgement {
+  readonly planned: Facts;
+  readonly seen: Facts;
+  /** Facts that differ from the plan */
+  readonly amiss: readonly string[];
+  /** The likeliest first; each of two that are there at once stands with the other */
+  readonly suspects: readonly Suspect[];
+  /** Ids of the suspects that together explain most, when no single one does */
+  readonly together: readonly Suspect[];
+}
+
+const UNEXPLAINED = 1.6;
+const CONTRADICTED = 2.2;
+/** Suspects of which every two are tried together */
+const MOST_IN_PAIRS = 12;
+/** Two faults at once are that much rarer than one. */
+const PAIR = Math.log(0.15);
+
+/** A cause that is at least so likely, and that nothing speaks against, is certain; one that is likelier than not is likely. */
+const CERTAIN = 0.9;
+const LIKELY = 0.5;
+
+/** How sure a suspect is; of two that are there only together neither is certain. */
+export function surenessOf({ share, leaves, contradicted }: Suspect, together: readonly Suspect[]): Sureness {
+  if (together.length > 0) return 'likely';
+  if (share >= CERTAIN && leaves.length === 0 && contradicted.length === 0) return 'certain';
+  return share >= LIKELY ? 'likely' : 'open';
+}
+
+const at = (facts: Facts, key: string): string => facts.get(key) ?? NONE;
+
+class Trial {
+  readonly seen: Facts;
+  readonly planned: Facts;
+  readonly amiss: readonly string[];
+  /** What was heard and said, without what people answered */
+  private readonly now: Facts;
+  private readonly answered: Observed['answers'];
+  /** Wire keys that somebody is planned to send */
+  private readonly plannedKeys: ReadonlySet<number>;
+
+  constructor(private readonly scene: Scene) {
+    const { near, world, whole, seen } = scene;
+    this.plannedKeys = new Set(whole.senders.flatMap(({ streams }) => streams.map(({ wire }) => wireKey(wire))));
+    this.now = factsOf(seen, near, whole);
+    this.answered = new Map([...seen.answers].filter(([key]) => this.isNear(key)));
+    this.seen = new Map([...this.now, ...[...this.answered].map(([key, answer]) => [`seen ${key}`, answer] as const)]);
+    this.planned = this.facts(observe(world));
+    this.amiss = differing(this.seen, this.planned);
+  }
+
+  private isNear(key: string): boolean {
+    const [kind, id = ''] = key.split(' ');
+    const { near } = this.scene;
+    return kind === 'lamp'
+      ? near.lamps.includes(id)
+      : near.nodes.has(id) || near.senders.has(id) || near.visualisers.has(id);
+  }
+
+  /** sACN beside the plan comes here only if it was joined: that it is not heard then says nothing. */
+  private mayBeUnheard(key: string): boolean {
+    const [kind, , wire] = key.split(' ');
+    if (kind !== 'stream' || this.seen.has(key)) return false;
+    const at = Number(wire);
+    if (fromWireKey(at).protocol !== 'sacn' || this.plannedKeys.has(at)) return false;
+    return !this.scene.seen.besides || !(this.plannedKeys.has(at - 1) || this.plannedKeys.has(at + 1));
+  }
+
+  /** What is observed in a world, and what people who were asked would see in it. */
+  private facts(observed: Observed): Facts {
+    const { near, whole } = this.scene;
+    const facts = new Map(comparable(factsOf(observed, near, whole), this.now, whole));
+    for (const key of this.answered.keys()) {
+      const says = observed.answers.get(key);
+      if (says) facts.set(`seen ${key}`, says);
+    }
+    return facts;
+  }
+
+  /** What a changed world predicts, beside what there is. */
+  hold(world: World): Pick<Suspect, 'explains' | 'leaves' | 'contradicted' | 'answers'> & { readonly cost: number } {
+    const observed = observe(world);
+    const predicted = this.facts(observed);
+    const explains: string[] = [];
+    const leaves: string[] = [];
+    const contradicted: string[] = [];
+    let cost = 0;
+    for (const key of this.amiss) {
+      if (at(predicted, key) === at(this.seen, key)) explains.push(key);
+      else {
+        leaves.push(key);
+        cost += UNEXPLAINED * weightOf(key);
+      }
+    }
+    for (const key of differing(predicted, this.planned))
+      if (at(this.planned, key) === at(this.seen, key) && !this.mayBeUnheard(key)) {
+        contradicted.push(key);
+        cost += CONTRADICTED * weightOf(key);
+      }
+    return { explains, leaves, contradicted, answers: observed.answers, cost };
+  }
+}
+
+export function judge(scene: Scene): Judgement {
+  const trial = new Trial(scene);
+  const { planned, seen, amiss } = trial;
+  if (amiss.length === 0) return { planned, seen, amiss, suspects: [], together: [] };
+  const tried: Suspect[] = [];
+  for (const { id, common, find } of CAUSES)
+    for (const deviation of find(scene)) {
+      const { cost, ...held } = trial.hold(deviation.change(scene.world));
+      if (held.explains.length === 0) continue;
+      tried.push({ cause: id, deviation, common, ...held, score: Math.log(common) - cost, share: 0 });
+    }
+  tried.sort((a, b) => b.score - a.score);
+  const together = pairs(scene, trial, tried);
+  return { planned, seen, amiss, suspects: shared(tried), together };
+}
+
+/** The two that explain more together than any one alone; none where one is enough. */
+function pairs(scene: Scene, trial: Trial, tried: readonly Suspect[]): Suspect[] {
+  const [first] = tried;
+  if (!first || (first.leaves.length === 0 && first.contradicted.length === 0)) return [];
+  // Of those that explain the same the likeliest goes along: other pairs are found by what the rest explains.
+  const chosen: Suspect[] = [];
+  for (const one of tried) {
+    if (chosen.length >= MOST_IN_PAIRS) break;
+    if (!chosen.some((other) => other.explains.join() === one.explains.join())) chosen.push(one);
+  }
+  let best: { score: number; both: [Suspect, Suspect] } | undefined;
+  for (const [i, one] of chosen.entries())
+    for (const other of chosen.slice(i + 1)) {
+      const { cost, leaves, contradicted } = trial.hold(other.deviation.change(one.deviation.change(scene.world)));
+      const score = Math.log(one.common) + Math.log(other.common) + PAIR - cost;
+      if (score > first.score && (!best || score > best.score)) {
+        const part = (suspect: Suspect): Suspect => ({ ...suspect, leaves, contradicted, score });
+        best = { score, both: one.score >= other.score ? [part(one), part(other)] : [part(other), part(one)] };
+      }
+    }
+  return best?.both ?? [];
+}
+
+/** How likely each is among all that were tried. */
+function shared(tried: readonly Suspect[]): Suspect[] {
+  const top = tried[0]?.score ?? 0;
+  const all = tried.reduce((sum, { score }) => sum + Math.exp(score - top), 0);
+  return tried.map((one) => ({ ...one, share: Math.exp(one.score - top) / all }));
+}

@@ -1,0 +1,231 @@
+/** How things stand: what stands against opening the doors, by how much light it costs; and at which height what is known. */
+import { wireKey } from '../../base/address';
+import { SURE_WORDS, sightingKey, type StandingReport, type Sureness, type Trouble } from '../known';
+import type { Patch } from '../../rig/patch';
+import type { ShowRecords, Subject } from '../../show/records';
+import { observe, portKey, type Simulated, type World } from '../simulate';
+import { NONE, comparable, differing, factsOf, type Facts } from './facts';
+import { isTooEarly } from './heard';
+import { judge, surenessOf, type Suspect } from './judge';
+import { lampsAsked, lampTroubles } from './lampTroubles';
+import { narrow } from './narrow';
+import { groundOf, sceneOf, wholeScene, type Whole } from './scene';
+import { sightingsNow } from './sightings';
+import { factText } from './words';
+
+/** Causes found one after the other until nothing is left unexplained, at most so many. */
+const MOST_TROUBLES = 24;
+/** No new one is looked for after so many milliseconds. */
+const LONGEST_MS = 1200;
+/** Facts without a cause that are told in words */
+const MOST_TOLD = 20;
+
+/** Where a person would ask Why? about a fact that differs. */
+function subjectOf(fact: string, { records, entries }: Whole): Subject | undefined {
+  const [kind, id = '', part = ''] = fact.split(' ');
+  switch (kind) {
+    case 'node':
+      return { kind: 'machine', id, part: '' };
+    case 'port':
+      return { kind: 'port', id, part };
+    case 'visualiser':
+      return { kind: 'machine', id, part: '' };
+    case 'stream': {
+      const universe = records.universe.find(
+        ({ protocol, wire }) => wireKey({ protocol, number: wire }) === Number(part),
+      );
+      if (universe) return { kind: 'universe', id: String(universe.number), part: '' };
+      return entries.some(({ plan }) => plan?.id === id) ? { kind: 'machine', id, part: '' } : undefined;
+    }
+    default:
+      return undefined;
+  }
+}
+
+/** In which order facts are followed up: what stands for much first. */
+const urgency = (fact: string): number => {
+  const [kind, , , what] = fact.split(' ');
+  if (kind === 'node' && what === undefined) return fact.split(' ').length === 2 ? 0 : 3;
+  if (kind === 'stream') return what === undefined ? 1 : 2;
+  return kind === 'port' ? 2 : 3;
+};
+
+const isLit = (levels: Uint8Array | null | undefined): boolean => levels?.some((level) => level > 0) ?? false;
+
+/** Show universes of which some planned port puts out nothing, or another universe. */
+function darkened(records: ShowRecords, planned: Simulated, now: Simulated, world: World, after: World): number[] {
+  const byKey = new Map(
+    records.universe.map(({ number, protocol, wire }) => [wireKey({ protocol, number: wire }), number]),
+  );
+  const set = new Map(
+    after.nodes.flatMap(({ id, ports }) =>
+      ports.map(({ number, protocol, wire }) => [portKey(id, number), wireKey({ protocol, number: wire })] as const),
+    ),
+  );
+  const dark = new Set<number>();
+  for (const { id, ports } of world.nodes)
+    for (const { number, use, protocol, wire } of ports) {
+      const key = portKey(id, number);
+      const universe = byKey.get(wireKey({ protocol, number: wire }));
+      if (use !== 'out' || universe === undefined || !isLit(planned.ports.get(key)?.levels)) continue;
+      if (set.get(key) !== wireKey({ protocol, number: wire }) || !isLit(now.ports.get(key)?.levels))
+        dark.add(universe);
+    }
+  return [...dark].sort((a, b) => a - b);
+}
+
+const lampsOn = (patch: Patch, universes: readonly number[]): number =>
+  new Set(universes.flatMap((one) => patch.universe(one).map(({ patched }) => patched.lamp.id))).size;
+
+/** Causes one after the other, each with what it leaves. */
+interface Found {
+  readonly troubles: Trouble[];
+  /** Facts that none of them explains */
+  readonly left: readonly string[];
+  /** Nothing more is to be found by looking on. */
+  readonly done: boolean;
+}
+
+export function standing(whole: Whole, clock: () => number): StandingReport {
+  const began = clock();
+  const ground = groundOf(whole);
+  const world = ground.world([]);
+  const { near, seen, names } = wholeScene(ground, world);
+  const now = factsOf(seen, near, world);
+  const planned = observe(world);
+  const told = (observed: Simulated): Facts => comparable(factsOf(observed, near, world), now, world);
+  const plan = told(planned);
+  const heights = heightsOf(whole, plan, now, portsLit(planned, world));
+  const early = isTooEarly(whole.heard);
+
+  /** Follows up what differs until it is explained, or time is over. */
+  const find = (): Found => {
+    let left = differing(now, plan);
+    let changed = world;
+    const troubles: Trouble[] = [];
+    const visited = new Set<string>();
+    while (left.length > 0 && troubles.length < MOST_TROUBLES) {
+      if (clock() - began > LONGEST_MS) return { troubles, left, done: false };
+      const about = nextSubject(left, whole, visited);
+      if (!about) break;
+      const { suspects, together } = judge(narrow(sceneOf(ground, about, world)));
+      for (const one of together.length > 0 ? together : suspects.slice(0, 1)) {
+        if (troubles.some((other) => other.says === one.deviation.says)) continue;
+        const after = one.deviation.change(changed);
+        const rest = differing(now, told(observe(after)));
+        // It has to explain something that is still open; else it is a guess at what another cause did.
+        if (rest.length >= left.length) continue;
+        changed = after;
+        left = rest;
+        troubles.push(troubleOf(one, surenessOf(one, together), about, whole, world, planned));
+      }
+    }
+    return { troubles, left, done: true };
+  };
+
+  const { troubles, left, done } = early ? { troubles: [], left: [], done: true } : find();
+  if (whole.roll) troubles.push(...lampTroubles(whole.roll, whole.patch, whole.heard.at));
+  troubles.sort((a, b) => b.lamps - a.lamps || b.universes.length - a.universes.length);
+  return {
+    verdict: early
+      ? 'Taxiarch has just begun to listen: what is missing may still come.'
+      : verdictOf(troubles, left.length, heights),
+    troubles,
+    unexplained: left.slice(0, MOST_TOLD).map((fact) => `${factText(fact, now.get(fact) ?? NONE, names)}.`),
+    more: Math.max(0, left.length - MOST_TOLD),
+    looked: done,
+    ...heights,
+    asked: lampsAsked(whole.roll),
+    took: clock() - began,
+  };
+}
+
+/** The most urgent thing that differs and was not looked at yet; what is looked at is noted. */
+function nextSubject(left: readonly string[], whole: Whole, visited: Set<string>): Subject | undefined {
+  for (const fact of [...left].sort((a, b) => urgency(a) - urgency(b))) {
+    const about = subjectOf(fact, whole);
+    const key = about && `${about.kind} ${about.id} ${about.part}`;
+    if (key === undefined || visited.has(key)) continue;
+    visited.add(key);
+    return about;
+  }
+  return undefined;
+}
+
+function troubleOf(
+  { deviation, cause }: Suspect,
+  sure: Sureness,
+  ask: Subject,
+  { records, patch }: Whole,
+  world: World,
+  planned: Simulated,
+): Trouble {
+  const after = deviation.change(world);
+  const universes = darkened(records, planned, observe(after), world, after);
+  return {
+    about: deviation.about,
+    ask,
+    cause,
+    says: deviation.says,
+    sure,
+    lamps: lampsOn(patch, universes),
+    universes,
+    repair: deviation.repair.says,
+    act: deviation.repair.act,
+  };
+}
+
+/** Outputs from which something leaves as all is planned, as facts name them: `port machine-1 3`. */
+const portsLit = (planned: Simulated, world: World): string[] =>
+  world.nodes.flatMap(({ id, ports }) =>
+    ports
+      .filter(({ use, number }) => use === 'out' && isLit(planned.ports.get(portKey(id, number))?.levels))
+      .map(({ number }) => `port ${portKey(id, number)}`),
+  );
+
+type Heights = Pick<StandingReport, 'wire' | 'ports' | 'lamps'>;
+
+/** How many of all are known to be well, at each height. */
+function heightsOf({ records, patch }: Whole, plan: Facts, now: Facts, outputs: readonly string[]): Heights {
+  const keys = new Set([...plan.keys()].filter((key) => /^stream \S+ \d+$/.test(key)).map(wireOf));
+  const unwell = new Set(
+    differing(plan, now)
+      .filter((fact) => fact.startsWith('stream '))
+      .map(wireOf),
+  );
+  const saying = outputs.filter(
+    (port) =>
+      now.get(`${port} active`) === 'yes' &&
+      ['use', 'protocol', 'wire'].every((what) => now.get(`${port} ${what}`) === plan.get(`${port} ${what}`)),
+  );
+  const lamps = patch.all().filter(({ run }) => run === undefined);
+  const sightings = sightingsNow(records, patch);
+  const lit = lamps.flatMap(({ lamp: { id } }) => {
+    const seen = sightings.get(sightingKey({ kind: 'lamp', id, part: '' }, 'lit'));
+    return seen?.answer === 'yes' ? [seen] : [];
+  });
+  const old = lit.filter(({ changed }) => changed.length > 0).length;
+  return {
+    wire: { of: keys.size, known: [...keys].filter((key) => !unwell.has(key)).length, old: 0 },
+    ports: { of: outputs.length, known: saying.length, old: 0 },
+    lamps: { of: lamps.length, known: lit.length - old, old },
+  };
+}
+
+/** The wire key in a fact of a stream */
+const wireOf = (fact: string): string => fact.split(' ')[2]!;
+
+function verdictOf(troubles: readonly Trouble[], unexplained: number, { wire, ports, lamps }: Heights): string {
+  const [worst] = troubles;
+  if (worst) {
+    const lamps = `${worst.lamps} ${worst.lamps === 1 ? 'lamp' : 'lamps'}`;
+    const dark = worst.lamps > 0 ? `: ${lamps} without light, or with another` : '';
+    const more = troubles.length > 1 ? ` And ${troubles.length - 1} more.` : '';
+    return `Not yet. ${SURE_WORDS[worst.sure]}${worst.says.replace(/\.$/, '')}${dark}.${more}`;
+  }
+  if (unexplained > 0) return 'Not yet. Something differs from the plan that no known cause explains.';
+  if (wire.of === 0 && ports.of === 0) return 'Nothing is planned yet that could be heard or leave a port.';
+  if (lamps.known < lamps.of)
+    return `Nothing stands against it that can be heard or is said; ${lamps.of - lamps.known} of ${lamps.of} lamps nobody has seen${lamps.old > 0 ? ' since something changed' : ''}.`;
+  return 'Yes: all is as planned, on the wire, at the ports and at the lamps.';
+}

@@ -1,0 +1,104 @@
+/** Why? in full: the path with its first break, the likeliest cause with its repair, the others, and the one question. */
+import { SURE_WORDS, sightingKey, type SuspectReport, type WhyReport } from '../known';
+import type { Subject } from '../../show/records';
+import { bestQuestion } from './ask';
+import { NONE } from './facts';
+import { isTooEarly } from './heard';
+import { judge, surenessOf, type Judgement, type Suspect } from './judge';
+import { narrow } from './narrow';
+import { pathOf } from './path';
+import type { PathStep } from './pathStep';
+import { groundOf, sceneOf, type Scene, type Whole } from './scene';
+import { factText, questionText } from './words';
+
+const MOST_TOLD = 6;
+const MOST_SENTENCES = 8;
+
+/** What an answer's key is about. */
+const subjectOf = (key: string): Subject => {
+  const parts = key.split(' ');
+  return { kind: parts[0] as Subject['kind'], id: parts[1]!, part: parts.length > 3 ? parts[2]! : '' };
+};
+
+function tell({ names }: Scene, { planned, seen }: Judgement) {
+  const now = (fact: string) => `${factText(fact, seen.get(fact) ?? NONE, names)}.`;
+  return ({ cause, deviation, share, explains, leaves, contradicted }: Suspect): SuspectReport => ({
+    cause,
+    about: deviation.about,
+    says: deviation.says,
+    share,
+    explains: explains.slice(0, MOST_SENTENCES).map(now),
+    against: [
+      ...contradicted.map((fact) => `It would be otherwise: ${factText(fact, planned.get(fact) ?? NONE, names)}.`),
+      ...leaves.map((fact) => `Not explained by it: ${now(fact)}`),
+    ].slice(0, MOST_SENTENCES),
+    repair: deviation.repair.says,
+    act: deviation.repair.act,
+  });
+}
+
+export function why(about: Subject, whole: Whole, clock: () => number): WhyReport {
+  const began = clock();
+  const scene = sceneOf(groundOf(whole), about);
+  const path = pathOf(scene, whole);
+  const early = isTooEarly(whole.heard);
+  const judgement = judge(narrow(scene));
+  const { together, amiss } = judgement;
+  const suspects = early ? [] : judgement.suspects;
+  const first = together.length > 0 && !early ? together : suspects.slice(0, 1);
+  const rest = suspects.filter((one) => !first.some(({ deviation }) => deviation === one.deviation));
+  const proven = path.length > 0 && path.every(({ state }) => state === 'fine');
+  const asked = early ? undefined : questionOf(scene, judgement);
+  const sure = early ? 'not known' : sureOf(judgement, proven);
+  // From the sender on, as the light goes.
+  const broken = path.map(({ state }) => state).lastIndexOf('broken');
+  return {
+    about,
+    sentence: early
+      ? 'Taxiarch has just begun to listen: what is missing may still come.'
+      : sentenceOf(sure, first, amiss.length, path, proven),
+    sure,
+    path,
+    broken: broken < 0 || early ? null : broken,
+    suspects: [...first, ...rest].slice(0, MOST_TOLD).map(tell(scene, judgement)),
+    together: early ? 0 : together.length,
+    ...(asked !== undefined && {
+      question: { about: subjectOf(asked), question: asked.split(' ').at(-1)!, text: questionText(asked, scene.names) },
+    }),
+    took: clock() - began,
+  };
+}
+
+function sureOf({ amiss, suspects, together }: Judgement, proven: boolean): WhyReport['sure'] {
+  const [lead] = suspects;
+  if (amiss.length === 0) return proven ? 'as planned' : 'not known';
+  return lead ? surenessOf(lead, together) : 'not known';
+}
+
+/** What tells causes apart; where all is as planned as far as can be told, the lamp itself is what nobody knows. */
+function questionOf(scene: Scene, { suspects, together, amiss }: Judgement): string | undefined {
+  const { near, seen } = scene;
+  const lit = sightingKey({ kind: 'lamp', id: near.subject.id, part: '' }, 'lit');
+  if (amiss.length === 0) return near.subject.kind === 'lamp' && !seen.answers.has(lit) ? lit : undefined;
+  return together.length > 0 ? undefined : bestQuestion(suspects, scene);
+}
+
+function sentenceOf(
+  sure: WhyReport['sure'],
+  first: readonly Suspect[],
+  amiss: number,
+  path: readonly PathStep[],
+  proven: boolean,
+): string {
+  if (amiss === 0) {
+    if (path.length === 0) return 'Nothing of this is planned to be heard or to leave a port.';
+    if (proven) return 'All is as planned, as far as it was heard, said or seen.';
+    const broken = path.find(({ state }) => state === 'broken');
+    return broken
+      ? `What is heard and said is as planned, and yet the way breaks. ${broken.name}: ${broken.now}.`
+      : 'As far as can be heard and is said, all is as planned; what is open below nobody has looked at.';
+  }
+  if (sure === 'not known' || sure === 'as planned')
+    return 'Something differs from the plan, and no cause that is known explains it.';
+  return SURE_WORDS[sure] + first.map(({ deviation }) => deviation.says).join(' And: ');
+}
