@@ -64,13 +64,18 @@ async function replay(
   }
 }
 
-/** The last few steps alone, if they fail as well; the whole way otherwise. */
-async function shortest(browser: Browser, screen: Screen, base: string, failure: Failure): Promise<readonly Step[]> {
+/** The last few steps alone, if they fail as well; else the whole way, and whether that fails again. */
+async function shortest(
+  browser: Browser,
+  screen: Screen,
+  base: string,
+  failure: Failure,
+): Promise<{ steps: readonly Step[]; again: boolean }> {
   for (let length = 1, tries = 0; length < failure.steps.length && tries < TRIES; length *= 2, tries += 1) {
     const tail = failure.steps.slice(-length);
-    if (await replay(browser, screen, base, tail)) return tail;
+    if (await replay(browser, screen, base, tail)) return { steps: tail, again: true };
   }
-  return failure.steps;
+  return { steps: failure.steps, again: (await replay(browser, screen, base, failure.steps)) !== undefined };
 }
 
 async function main(): Promise<number> {
@@ -84,7 +89,7 @@ async function main(): Promise<number> {
   mkdirSync(pictures, { recursive: true });
   const browser = await chromium.launch({ executablePath: CHROMIUM_PATH, args: CHROMIUM_ARGS });
   const until = performance.now() + Number(values.minutes) * 60_000;
-  let [failures, steps] = [0, 0];
+  let [failures, once, steps] = [0, 0, 0];
   for (let person = 0; performance.now() < until; person += 1) {
     const screen = SCREENS[person % SCREENS.length]!;
     const session = await Session.open(browser, screen, base);
@@ -93,14 +98,18 @@ async function main(): Promise<number> {
       const failure = await session.wander(random).catch((error: Error) => ({ why: error.message, steps: [], at: '' }));
       const log = logged.splice(0);
       if (!failure && log.length === 0) continue;
-      failures += 1;
-      const picture = join(pictures, `failure-${failures}.png`);
+      const picture = join(pictures, `failure-${failures + once + 1}.png`);
       await session.picture(picture);
       const found = failure ?? { why: `log: ${log.join(' | ')}`, steps: [], at: session.page.url() };
-      const way = failure && failure.steps.length > 0 ? await shortest(browser, screen, base, failure) : [];
+      const way =
+        failure && failure.steps.length > 0
+          ? await shortest(browser, screen, base, failure)
+          : { steps: [], again: log.length > 0 };
+      if (way.again) failures += 1;
+      else once += 1;
       process.stdout.write(
-        `\nFailure ${failures} at ${found.at} (${screen.width}×${screen.height}, ${screen.theme}, seed ${seed}): ${found.why}\n` +
-          `  last: ${session.last}\n${way.map((step) => `  ${wordsOf(step)}\n`).join('')}  picture: ${picture}\n`,
+        `\n${way.again ? 'Failure' : 'Seen once, not again on the same way,'} at ${found.at} (${screen.width}×${screen.height}, ${screen.theme}, seed ${seed}): ${found.why}\n` +
+          `  last: ${session.last}\n${way.steps.map((step) => `  ${wordsOf(step)}\n`).join('')}  picture: ${picture}\n`,
       );
       break;
     }
@@ -108,7 +117,7 @@ async function main(): Promise<number> {
   }
   await Promise.race([browser.close(), new Promise((late) => setTimeout(late, 5000))]);
   await stop();
-  process.stdout.write(`Seed ${seed}: ${steps} steps, ${failures} failures.\n`);
+  process.stdout.write(`Seed ${seed}: ${steps} steps, ${failures} failures${once > 0 ? `, ${once} seen once` : ''}.\n`);
   return failures;
 }
 
