@@ -118,7 +118,7 @@ test('a scene with three types missing, beside a type that comes with it: mapped
   const { type: types } = await show();
   for (const [i, name] of given.entries()) {
     const type = types.find((one) => `${one.maker}@${one.name}` === name)!;
-    await page.getByLabel(`Type of Thing ${i + 1}`).selectOption(type.id);
+    await page.getByLabel(`Type of Elsewhere Thing ${i + 1}`).selectOption(type.id);
     await expect(page.getByLabel(/^Mode “/).first()).not.toHaveValue('');
   }
   await expect(page.getByText('Types, as they were said')).toBeVisible();

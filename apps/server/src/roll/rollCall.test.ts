@@ -109,24 +109,32 @@ test.each(FAULTS)('one that is %s is told so', async (_, tag, faults, state, say
 
 describe('a lamp is called missing only after a second look', () => {
   test('a table that a busy node gave in part is asked for again', async () => {
-    const { call, net, row } = made();
+    const { net, roll, reply, row } = made();
     const table = net.host.table;
     let times = 0;
     net.host.table = async (port, afresh) => {
       const whole = await table(port, afresh);
-      if (port.portAddress !== net.ports[0]!.portAddress || port.address !== net.ports[0]!.address) return whole;
+      if (
+        port.portAddress !== net.ports.find(({ plug }) => plug.box === 'car-deck')!.portAddress ||
+        port.address !== net.ports[0]!.address
+      )
+        return whole;
       times += 1;
       return times > 1 ? whole : { ...whole, uids: whole.uids.slice(0, 1) };
     };
-    const { rows, progress } = await call();
+    await roll.call({ ports: [net.ports.find(({ plug }) => plug.box === 'car-deck')!] });
+    const { rows, progress } = reply();
     expect(rows.filter(({ state }) => state === 'missing')).toEqual([]);
-    expect(progress).toMatchObject({ done: 346, of: 346, more: 346 });
+    expect(progress.done).toBeGreaterThan(10);
+    expect(progress).toMatchObject({ of: progress.done, more: progress.done });
     expect(row(101).state).toBe('as planned');
   });
 
   test('a lamp whose UID is known is asked itself where its node does not list it', async () => {
-    const { call, net, reply } = made();
-    const plan = keepUids(rigOf(net.records), (await call()).rows);
+    const { net, roll, reply } = made();
+    const ports = [net.ports.find(({ plug }) => plug.box === 'car-deck')!];
+    await roll.call({ ports });
+    const plan = keepUids(rigOf(net.records), reply().rows);
     if (!plan.ok) throw new Error(plan.why);
     Object.assign(net, { records: recordsAfter(net.records, plan.value.changes) });
     const lost = uidOf('101');
@@ -135,7 +143,7 @@ describe('a lamp is called missing only after a second look', () => {
       const whole = await table(port, afresh);
       return { ...whole, uids: whole.uids.filter((uid) => uid !== lost) };
     };
-    await call();
+    await roll.call({ ports });
     expect(reply(net.records).rows.find(({ number }) => number === 101)).toMatchObject({
       state: 'as planned',
       uid: lost,
@@ -143,7 +151,8 @@ describe('a lamp is called missing only after a second look', () => {
   });
 
   test('a lamp that answers at the second time of asking answers as planned', async () => {
-    const { call, net, row } = made();
+    const { net, roll, row } = made();
+    const ports = [net.ports.find(({ plug }) => plug.box === 'car-deck')!];
     const lamp = net.host.lamp;
     let asked = 0;
     net.host.lamp = async (port, requests, urgent) => {
@@ -152,7 +161,7 @@ describe('a lamp is called missing only after a second look', () => {
         return lamp(port, requests, urgent);
       return { ...(await lamp(port, [], urgent)), answers: [{ kind: 'silent' as const }] };
     };
-    await call();
+    await roll.call({ ports });
     expect([row(101).state, asked]).toEqual(['as planned', 2]);
   });
 });

@@ -72,7 +72,7 @@ export function order(one: Case): DoctorLine {
     const picture = arrives(one);
     if (picture.state === 'must fix') return wrong('order', title, says, mend);
     return picture.state === 'fine'
-      ? fine('order', title, `${says} It arrives all the same.`, picture.known === 'seen' ? 'seen' : 'said')
+      ? fine('order', title, `${says} The picture is there anyway.`, picture.known === 'seen' ? 'seen' : 'said')
       : ask(one, 'order', title, says, `If nothing moves in ${visualiser.name}: ${mend}`);
   }
   return ask(

@@ -205,7 +205,7 @@ test('the order of starting matters only where a picture is missing: else it is 
   expect(found(link, late)['order']).toMatchObject({
     state: 'fine',
     known: 'said',
-    says: expect.stringMatching(/It arrives all the same\.$/) as string,
+    says: expect.stringMatching(/The picture is there anyway\.$/) as string,
   });
   const unheard = live([crow({ firstSeen: 20_000, ports: [] })], [stream({ firstSeen: 50_000 })]);
   expect(found(link, unheard)['order']).toMatchObject({ state: 'ask', known: 'not known' });

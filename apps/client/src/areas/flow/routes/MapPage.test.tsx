@@ -26,7 +26,7 @@ const fader: Control = {
   threshold: 128,
 };
 const page = (control: Control[]) => open(<MapPage />, { records: { ...nightFerry(), route: [route], control } });
-const row = (name: string) => within(screen.getByRole('row', { name }));
+const row = (name: string) => within(screen.getByRole('listitem', { name }));
 
 test('a channel is added with two entries, and nothing is written before it is right', async () => {
   await page([]);

@@ -34,9 +34,9 @@ export function MapPage() {
         </Sentence>
       }
     >
-      <View role="table" aria-label="Input channels">
+      <View role="list" aria-label="Input channels">
         {wide && (
-          <View role="row" className="flex-row gap-3 border-b border-line pb-1">
+          <View aria-hidden className="flex-row gap-3 border-b border-line pb-1">
             <Text kind="small" className="w-44">
               Input channel
             </Text>
@@ -168,7 +168,7 @@ function ControlRow({ base, id, options, level, trouble, onSaved }: RowProps) {
     </>
   );
   return (
-    <View role="row" aria-label={name} className="gap-2 border-b border-line py-2">
+    <View role="listitem" aria-label={name} className="gap-2 border-b border-line py-2">
       {wide ? (
         <View className="flex-row items-center gap-3">
           <View className="w-44">{at}</View>
