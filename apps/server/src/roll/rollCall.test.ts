@@ -155,9 +155,10 @@ describe('a lamp is called missing only after a second look', () => {
     const ports = [net.ports.find(({ plug }) => plug.box === 'car-deck')!];
     const lamp = net.host.lamp;
     let asked = 0;
+    const uid = uidOf('101');
     net.host.lamp = async (port, requests, urgent) => {
       const first = requests[0];
-      if (first?.uid !== uidOf('101') || first.pid !== Rdm.DEVICE_INFO || (asked += 1) > 1)
+      if (first?.uid !== uid || first.pid !== Rdm.DEVICE_INFO || (asked += 1) > 1)
         return lamp(port, requests, urgent);
       return { ...(await lamp(port, [], urgent)), answers: [{ kind: 'silent' as const }] };
     };
