@@ -25,7 +25,7 @@ import {
 import { Labels } from './Labels';
 
 const PART_WORDS: Readonly<Record<ProofPart, string>> = {
-  lamps: 'Lamps, a page a place',
+  lamps: 'Lamps by place',
   failed: 'What failed, and what was done',
   'not known': 'What is not known',
   nodes: 'Nodes as they say that they are set',
