@@ -102,7 +102,10 @@ export class Session {
     if (step.kind === 'window') await this.changeWindow();
     else await doStep(this.page, step, this.base);
     if (step.kind === 'online') this.offline = false;
-    const why = await this.look();
+    const found = await this.look();
+    // Without a network a browser can't load an earlier document of its history: its own page says so.
+    const isBrowsers = await this.page.evaluate(() => location.protocol === 'chrome-error:').catch(() => false);
+    const why = isBrowsers ? undefined : found;
     return why === undefined ? undefined : { why, steps: [...this.done], at: this.page.url() };
   }
 
