@@ -133,6 +133,11 @@ describe('a show', () => {
     expect(records.place.some(({ id }) => id === 'hold')).toBe(false);
     expect((await server.request('POST', `/api/history/${first}/return`, { author: 'Mara' })).status).toBe(409);
 
+    // After the last edit there is nothing to undo, and nothing is.
+    const last = (back.body as Edit).seq;
+    expect((await server.request('POST', `/api/history/${last}/return`, { author: 'Mara' })).status).toBe(409);
+    expect((await lamp(101)).channel).toBe(300);
+
     await server.request('POST', '/api/undo', { author: 'Mara' });
     expect((await lamp(101)).channel).toBe(310);
     expect((await server.request('GET', '/api/history/9999')).status).toBe(404);

@@ -92,6 +92,7 @@ export class ShowStore {
 
   /** The newest edits, oldest first; as many as asked for, if there are so many. */
   history(newest: number): readonly Edit[] {
+    if (newest <= 0) return [];
     let found: readonly Edit[] = this.journal.tail.slice(-newest);
     for (const older of this.journal.putBy()) {
       if (found.length >= newest) break;

@@ -27,3 +27,13 @@ test('those that were chosen in the list are ticked, the others are not', async 
   expect(screen.getAllByRole('checkbox', { checked: true })).toHaveLength(1);
   expect(screen.getByRole('button', { name: 'Adopt 1' })).toBeTruthy();
 });
+
+test('two boxes at one address are two machines of the plan', async () => {
+  machineSelection.set([]);
+  const twins = ['02:00:00:00:00:71', '02:00:00:00:00:72'].map((mac) => nodeAt('127.0.0.71', 'Twin', mac));
+  await open(<AdoptPage />, { records, live: liveOf(records, { nodes: twins }) });
+  fireEvent.click(screen.getByRole('button', { name: 'Adopt 2' }));
+  await settled();
+  const machines = proposed().filter(({ kind }) => kind === 'machine');
+  expect(new Set(machines.map(({ id }) => id)).size).toBe(2);
+});

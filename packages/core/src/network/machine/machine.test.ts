@@ -90,7 +90,7 @@ describe('ports set on a model with limits', () => {
     ]);
   });
 
-  test('what the model cannot do is refused before anything is pushed', () => {
+  test('a setting beyond the model is refused before the push', () => {
     const refused = (set: Partial<MachinePort>) => setPorts(pair, [1], { set }, model('Pair 2'));
     expect(refused({ use: 'in' })).toEqual(refuse('beyond-model', 'Marram Pair 2 has no inputs.'));
     expect(refused({ use: 'out', merge: 'ltp', rdm: true })).toEqual(

@@ -157,7 +157,7 @@ test('paper, table and JSON say the same of each lamp; the same content has the 
   expect(csv.find((line) => line.split(',')[1] === '103')).toContain('failed,seen,Mira');
 });
 
-test('what failed and what is open stands before the contents, on the first page', () => {
+test('failures and open points come before the contents, on page 1', () => {
   const many = patch
     .all()
     .slice(0, 14)

@@ -296,7 +296,7 @@ test('a type of our own says what a visualiser needs: axes, range, emitters, whe
   expect(new Set(places).size).toBe(12);
 });
 
-test('a range that nobody has said goes out as a usual one, and comes back as not known', () => {
+test('an unknown range is exported as a usual one and imported as unknown', () => {
   const type = { ...LIBRARY.find(({ name }) => name === 'Spot 16')!, pan: 0, tilt: 0, beam: 0, field: 0 };
   const out = writeGdtf(type);
   const text = described(out);
