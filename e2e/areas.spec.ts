@@ -163,15 +163,14 @@ test('a number in the sentence leads to what it counts', async ({ page }) => {
 });
 
 test('a page opened by its own address is there, however late parts of the client come', async ({ page, troubles }) => {
-  troubles.expect(/^net::ERR_FAILED GET \/_expo\//);
+  troubles.expect(/^net::ERR_FAILED GET \/parts\//);
   let asked = 0;
   const refused = new Set<string>();
-  await page.route('**/_expo/**', async (route) => {
+  await page.route('**/parts/**', async (route) => {
     asked += 1;
     const request = route.request();
     // A part is refused when it is first asked for; the first script brings what asks again.
-    const isPart = request.resourceType() === 'script' && !/entry|__common|__expo/.test(request.url());
-    if (isPart && !refused.has(request.url())) {
+    if (request.resourceType() === 'fetch' && !refused.has(request.url())) {
       refused.add(request.url());
       return route.abort();
     }

@@ -8,8 +8,10 @@ import { createServer, request, type IncomingMessage } from 'node:http';
 import { connect } from 'node:net';
 import { join } from 'node:path';
 import { context } from 'esbuild';
-import { copyFonts, expoEnvironment, programOptions } from './build';
+import { programOptions } from './build';
 import { out, root } from './bundle.mjs';
+import { copyFonts } from './client';
+import { expoEnvironment } from './expo';
 
 const [PAGE, SERVER, SCREENS] = [4630, 4631, 4632];
 
@@ -23,13 +25,12 @@ const start = (args: readonly string[], cwd = root, env = process.env): ChildPro
   spawn(process.execPath, args, { cwd, env, stdio: 'inherit' });
 const watched = (file: string, ...args: string[]) =>
   start(['--watch', '--watch-preserve-output', join(out, file), ...args]);
-const { CI: _, ...environment } = expoEnvironment();
 const programs = [
   watched('server/main.mjs', '--port', String(SERVER), '--data', 'demo-data', '--bench-port', '7630'),
   watched('standins/visualiser.mjs'),
   watched('standins/main.mjs', '--data', join('demo-data', 'stand-ins')),
   start([join(root, 'node_modules/expo/bin/cli'), 'start', '--port', String(SCREENS)], join(root, 'apps/client'), {
-    ...environment,
+    ...expoEnvironment(),
     BROWSER: 'none',
     // Its own ideas of our configuration are not wanted.
     EXPO_NO_TYPESCRIPT_SETUP: '1',

@@ -8,7 +8,8 @@ import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { join } from 'node:path';
 import { format } from 'prettier';
-import { buildClient, buildPrograms } from './build';
+import { buildPrograms } from './build';
+import { buildClient } from './client';
 import { root } from './bundle.mjs';
 import { QUIET, percent, stolen, ticks, type Extent, type Figure, type Part } from './measure/figure';
 import * as exchange from './measure/exchange';
@@ -110,7 +111,7 @@ ${rows.map((row) => `| ${row} |`).join('\n')}
 }
 
 await buildPrograms();
-buildClient();
+await buildClient();
 let kept = read();
 for (const [part, measure] of Object.entries(PARTS)) {
   if (asked.length > 0 && !asked.includes(part)) continue;

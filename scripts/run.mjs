@@ -5,6 +5,6 @@
 import { bundleScript } from './bundle.mjs';
 import { ensurePackages } from './prepare.mjs';
 
-ensurePackages();
 const [name = ''] = process.argv.splice(2, 1);
+ensurePackages(name === 'start' ? 'start' : 'all');
 await import(await bundleScript(name));

@@ -4,9 +4,10 @@
  */
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
-import { buildClient, buildPrograms } from './build';
+import { join, relative } from 'node:path';
+import { buildPrograms } from './build';
 import { out, root } from './bundle.mjs';
+import { buildClient } from './client';
 import { writeRouteTypes } from './routeTypes';
 
 const QUICK = process.argv[2] === 'quick';
@@ -14,6 +15,8 @@ const QUICK = process.argv[2] === 'quick';
 const SLOW = ['engine/live', 'engine/router', 'http/http', 'imports/', 'store/', 'feed/', 'bridge/supervisor', 'keep/'];
 const counts = { passed: 0, failed: 0 };
 const took: string[] = [];
+/** What failed, said once more at the end. */
+const failures: string[] = [];
 
 /** Runs a tool of this project's own packages; what it says is said when it is done. */
 function run(name: string, args: readonly string[], node: readonly string[] = []): Promise<boolean> {
@@ -25,6 +28,7 @@ function run(name: string, args: readonly string[], node: readonly string[] = []
     tool.once('exit', (code) => {
       process.stdout.write(said);
       took.push(`${((performance.now() - begun) / 1000).toFixed(0)} s ${name} ${args[0]}`);
+      if (code !== 0) failures.push(`${name} ${args.join(' ')}`);
       done(code === 0);
     });
   });
@@ -39,6 +43,17 @@ async function check(name: string, args: readonly string[]): Promise<void> {
 const readReport = <T>(file: string): T | undefined =>
   existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as T) : undefined;
 
+interface UnitReport {
+  readonly numPassedTests: number;
+  readonly numFailedTests: number;
+  readonly numRuntimeErrorTestSuites: number;
+  readonly testResults: readonly {
+    readonly name: string;
+    readonly message: string;
+    readonly status: string;
+  }[];
+}
+
 async function unitTests(args: readonly string[]): Promise<void> {
   const report = join(out, 'unit.json');
   rmSync(report, { force: true });
@@ -48,12 +63,12 @@ async function unitTests(args: readonly string[]): Promise<void> {
     // The database's package is loaded as a module.
     ['--experimental-vm-modules', '--no-warnings'],
   );
-  const read = readReport<{ numPassedTests: number; numFailedTests: number; numRuntimeErrorTestSuites: number }>(
-    report,
-  );
+  const read = readReport<UnitReport>(report);
   counts.passed += read?.numPassedTests ?? 0;
   counts.failed += (read?.numFailedTests ?? 0) + (read?.numRuntimeErrorTestSuites ?? 0);
   if (!green && !read?.numFailedTests && !read?.numRuntimeErrorTestSuites) counts.failed += 1;
+  for (const suite of read?.testResults ?? [])
+    if (suite.status === 'failed') failures.push(`${relative(root, suite.name)}\n${suite.message.slice(0, 4_000)}`);
 }
 
 async function browserTests(): Promise<void> {
@@ -128,14 +143,14 @@ if (QUICK) {
   ]);
 } else {
   ensureChromium();
-  await buildPrograms();
-  buildClient();
+  await Promise.all([buildPrograms(), buildClient()]);
   await look();
   // Each worker has ports of its own, and the browser waits for most of its time.
   await Promise.all([unitTests(['--maxWorkers=2']).then(wanderers), browserTests()]);
 }
 
 process.stdout.write(`\n${took.join('\n')}\n`);
+if (failures.length > 0) process.stdout.write(`\nWhat failed:\n${failures.join('\n')}\n`);
 const line = `${counts.passed} passed, ${counts.failed} failed`;
 writeFileSync(join(out, 'counts.txt'), `${line}\n`);
 process.stdout.write(`\n${line}\n`);

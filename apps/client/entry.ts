@@ -1,3 +1,3 @@
-/** Where the client begins. The router sets its own way of fetching parts as it begins; ours takes its place before the first is needed. */
-import 'expo-router/entry';
+/** Where the client begins; how its parts are fetched is known before the first is asked for. */
 import './src/data/parts';
+import 'expo-router/entry';

@@ -3,7 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { expoEnvironment } from '../build';
+import { expoEnvironment } from '../expo';
 import { out, root } from '../bundle.mjs';
 import { ratio, wait, type Figure } from './figure';
 import { base, withPage, withServer } from './server';
@@ -70,7 +70,7 @@ function buildBare(to: string): void {
     const run = spawnSync(
       process.execPath,
       [join(root, 'node_modules/expo/bin/cli'), 'export', '-p', 'web', '--output-dir', to],
-      { cwd: project, env: expoEnvironment(), encoding: 'utf8' },
+      { cwd: project, env: { ...expoEnvironment(), CI: '1' }, encoding: 'utf8' },
     );
     if (run.status !== 0) throw new Error(`The bare page could not be built: ${run.stderr.slice(0, 600)}`);
   } finally {
@@ -87,9 +87,9 @@ export async function measure(): Promise<Figure[]> {
   return [
     {
       figure: 'first load, beside a bare Expo Router page with a chart',
-      asked: 'at most 1.8',
+      asked: 'at most 1.5',
       seen: `${ratio(ours, bare)} (${(ours / 1024).toFixed(0)} KB with fonts, ${(bare / 1024).toFixed(0)} KB)`,
-      met: ours / bare <= 1.8,
+      met: ours / bare <= 1.5,
     },
   ];
 }

@@ -1,5 +1,5 @@
 /** A part of the client that does not come is asked for until it does; one that exists no more is said. */
-import { late, loader } from './parts';
+import { late, loader, partLoader } from './parts';
 
 beforeEach(() => jest.useFakeTimers());
 afterEach(() => jest.useRealTimers());
@@ -52,4 +52,20 @@ test('a server of another version has no such part: that is said, and the next t
   expect(late.read()).toBe(false);
   once.mockImplementation(() => Promise.resolve() as Promise<never>);
   await load('/part.js');
+});
+
+test('a part runs when all its files are there', async () => {
+  away();
+  const taken = jest.fn((url: string) => Promise.resolve(`ran ${url}`));
+  let refusals = 1;
+  const once = jest.fn((url: string) =>
+    url === '/shared.js' && refusals-- > 0 ? Promise.reject(new Error('no')) : Promise.resolve(),
+  );
+  const load = partLoader({ needed: { 'page.js': ['/page.js', '/shared.js'] }, take: taken }, once);
+  const ran = load('page.js');
+  await pass(500);
+  expect(taken).not.toHaveBeenCalled();
+  await pass(1000);
+  await expect(ran).resolves.toBe('ran /page.js');
+  expect(once.mock.calls.map(([url]) => url)).toEqual(['/page.js', '/shared.js', '/shared.js']);
 });

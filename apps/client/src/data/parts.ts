@@ -20,21 +20,11 @@ export const useLate = () => useFollowed(late);
 
 const after = (ms: number) => new Promise<void>((go) => setTimeout(go, ms));
 
-/** Fetches a script and runs it; refused when the browser cannot have it. */
-const fetchScript: Fetch = (url) =>
-  new Promise((done, fail) => {
-    const script = document.createElement('script');
-    script.src = url;
-    script.onload = () => {
-      script.remove();
-      done();
-    };
-    script.onerror = () => {
-      script.remove();
-      fail(new Error(`${url} did not come.`));
-    };
-    document.head.appendChild(script);
-  });
+/** Fetches a file into the browser's store; refused when the browser cannot have it. */
+const fetchFile: Fetch = async (url) => {
+  const { ok } = await fetch(url);
+  if (!ok) throw new Error(`${url} did not come.`);
+};
 
 /** True when the server answers and has no such part any more: it is another version by now. */
 const isGone = (url: string): Promise<boolean> =>
@@ -59,7 +49,7 @@ async function untilThere(url: string, fetchOnce: Fetch): Promise<void> {
 }
 
 /** Loads each part once, and until it is there; `fetchOnce` asks for it one time. */
-export function loader(fetchOnce: Fetch = fetchScript): Fetch {
+export function loader(fetchOnce: Fetch): Fetch {
   const asked = new Map<string, Promise<void>>();
   let waiting = 0;
   const load = async (url: string) => {
@@ -87,5 +77,24 @@ export function loader(fetchOnce: Fetch = fetchScript): Fetch {
   };
 }
 
-/** The bundler calls what it finds under this name; it knows the parts by their paths from the root of the site. */
-(globalThis as { __loadBundleAsync?: Fetch }).__loadBundleAsync = loader();
+/** What the built page says of its parts. */
+export interface Built {
+  /** Files of each part, by its name: its own first, then those that it shares with others. */
+  readonly needed: Readonly<Record<string, readonly string[]>>;
+  /** Runs a part of which all files are there. */
+  take(url: string): Promise<unknown>;
+}
+
+/** Fetches all files of a part at once, each until it is there, and runs it. */
+export function partLoader({ needed, take }: Built, fetchOnce: Fetch = fetchFile): (name: string) => Promise<unknown> {
+  const load = loader(fetchOnce);
+  return async (name) => {
+    const files = needed[name] ?? [];
+    await Promise.all(files.map(load));
+    return take(files[0]!);
+  };
+}
+
+/** A page that was built calls this for each of its parts (scripts/client.ts). */
+const page = globalThis as { builtParts?: Built; loadPart?: (name: string) => Promise<unknown> };
+if (page.builtParts) page.loadPart = partLoader(page.builtParts);

@@ -113,7 +113,7 @@ export function createApp({ show, host, feed, settings, notices, ...rest }: Part
     app.use(
       serve(client, {
         setHeaders: (res, path) => {
-          const named = path.startsWith(join(client, '_expo')) || path.startsWith(join(client, 'fonts'));
+          const named = path.startsWith(join(client, 'parts')) || path.startsWith(join(client, 'fonts'));
           res.setHeader('Cache-Control', named ? `public, max-age=${YEAR_MS / 1000}, immutable` : 'no-cache');
         },
       }),

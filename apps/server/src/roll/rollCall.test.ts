@@ -158,8 +158,7 @@ describe('a lamp is called missing only after a second look', () => {
     const uid = uidOf('101');
     net.host.lamp = async (port, requests, urgent) => {
       const first = requests[0];
-      if (first?.uid !== uid || first.pid !== Rdm.DEVICE_INFO || (asked += 1) > 1)
-        return lamp(port, requests, urgent);
+      if (first?.uid !== uid || first.pid !== Rdm.DEVICE_INFO || (asked += 1) > 1) return lamp(port, requests, urgent);
       return { ...(await lamp(port, [], urgent)), answers: [{ kind: 'silent' as const }] };
     };
     await roll.call({ ports });
