@@ -1,6 +1,6 @@
 /** The programs are tested as they run: built. */
 module.exports = async () => {
   const { bundleScript } = await import('./scripts/bundle.mjs');
-  const { buildPrograms } = await import(await bundleScript('build'));
+  const { buildPrograms } = await import(await bundleScript('programs'));
   await buildPrograms();
 };

@@ -39,7 +39,7 @@ export const bundleOptions = {
  * @param {string} name
  */
 export async function bundleScript(name) {
-  const { build } = await import('esbuild');
+  const { build, stop } = await import('esbuild');
   const scripts = join(root, 'scripts');
   const programs = name === 'measure' || name === 'soak' ? readdirSync(join(scripts, 'measure/programs')) : [];
   await build({
@@ -52,5 +52,7 @@ export async function bundleScript(name) {
       })),
     ],
   });
+  // Its helper has nothing more to do.
+  await stop();
   return pathToFileURL(join(out, `scripts/${name}.mjs`)).href;
 }

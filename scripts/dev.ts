@@ -8,7 +8,7 @@ import { createServer, request, type IncomingMessage } from 'node:http';
 import { connect } from 'node:net';
 import { join } from 'node:path';
 import { context } from 'esbuild';
-import { programOptions } from './build';
+import { programOptions } from './programs';
 import { out, root } from './bundle.mjs';
 import { copyFonts } from './client';
 import { expoEnvironment } from './expo';

@@ -8,8 +8,7 @@ import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { join } from 'node:path';
 import { format } from 'prettier';
-import { buildPrograms } from './build';
-import { buildClient } from './client';
+import { buildAll } from './built';
 import { root } from './bundle.mjs';
 import { QUIET, percent, stolen, ticks, type Extent, type Figure, type Part } from './measure/figure';
 import * as exchange from './measure/exchange';
@@ -110,8 +109,7 @@ ${rows.map((row) => `| ${row} |`).join('\n')}
   writeFileSync(join(root, 'docs/figures.md'), await format(text, { ...options, parser: 'markdown' }));
 }
 
-await buildPrograms();
-await buildClient();
+buildAll();
 let kept = read();
 for (const [part, measure] of Object.entries(PARTS)) {
   if (asked.length > 0 && !asked.includes(part)) continue;

@@ -6,5 +6,6 @@ import { bundleScript } from './bundle.mjs';
 import { ensurePackages } from './prepare.mjs';
 
 const [name = ''] = process.argv.splice(2, 1);
-ensurePackages(name === 'start' ? 'start' : 'all');
+// What starting needs may be all that is installed while it builds.
+ensurePackages(name === 'start' || name === 'build' ? 'start' : 'all');
 await import(await bundleScript(name));

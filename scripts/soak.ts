@@ -4,7 +4,7 @@
  * anything confirmed is lost, memory grows, or whoever looks on sees too little.
  */
 import { lostByKills, lostByTearing } from '../apps/server/src/testing/kills';
-import { buildPrograms } from './build';
+import { buildPrograms } from './programs';
 import { showFor } from './soak/show';
 
 const [minutes = 60, rounds = 200] = process.argv.slice(2).map(Number);

@@ -6,9 +6,8 @@ import { createInterface } from 'node:readline/promises';
 import { pathToFileURL } from 'node:url';
 import { parseArgs } from 'node:util';
 import { Keeper } from '../apps/server/src/keep/keeper';
-import { buildPrograms } from './build';
+import { buildAll } from './built';
 import { out } from './bundle.mjs';
-import { buildClient } from './client';
 
 const HELP = `npm start -- [options]
   --port N          TCP port of the page (4630)
@@ -140,7 +139,7 @@ async function main(): Promise<void> {
   if (options.help) say(HELP, 0);
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end(0));
   const folder = resolve(options.data);
-  await Promise.all([buildPrograms(), buildClient()]);
+  buildAll();
   if (options.fresh) {
     // The server's own lock is asked first, so that no running show is thrown away.
     const { lockFolder } = (await import(

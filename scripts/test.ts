@@ -5,9 +5,8 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
-import { buildPrograms } from './build';
+import { buildAll } from './built';
 import { out, root } from './bundle.mjs';
-import { buildClient } from './client';
 import { writeRouteTypes } from './routeTypes';
 
 const QUICK = process.argv[2] === 'quick';
@@ -143,7 +142,7 @@ if (QUICK) {
   ]);
 } else {
   ensureChromium();
-  await Promise.all([buildPrograms(), buildClient()]);
+  buildAll();
   await look();
   // Each worker has ports of its own, and the browser waits for most of its time.
   await Promise.all([unitTests(['--maxWorkers=2']).then(wanderers), browserTests()]);

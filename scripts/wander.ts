@@ -9,8 +9,7 @@ import { chromium, type Browser } from '@playwright/test';
 import { CHROMIUM_ARGS, CHROMIUM_PATH } from '../e2e/chromium';
 import { startWhole } from '../e2e/start';
 import { portsOf } from '../e2e/whole';
-import { buildPrograms } from './build';
-import { buildClient } from './client';
+import { buildAll } from './built';
 import { out } from './bundle.mjs';
 import { Random } from './wander/random';
 import { Session, type Failure, type Screen } from './wander/session';
@@ -82,8 +81,7 @@ async function shortest(
 async function main(): Promise<number> {
   const seed = Number(values.seed);
   const random = new Random(seed);
-  await buildPrograms();
-  await buildClient();
+  buildAll();
   const stop = values.url === '' ? await startWhole(PLACE, note) : async () => undefined;
   const base = values.url === '' ? `http://127.0.0.1:${portsOf(PLACE).page}` : values.url;
   const pictures = join(out, 'wander');
