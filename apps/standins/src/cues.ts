@@ -8,6 +8,8 @@ export interface Cue {
   readonly name: string;
   readonly fadeSeconds: number;
   readonly holdSeconds: number;
+  /** Attributes that move while it stands; the others keep what they had at the end of its fade. */
+  readonly moves: readonly string[];
   /** Share of full, 0–1, of one attribute of one lamp at a time in seconds. */
   level(attribute: string, lamp: Lamp, seconds: number): number | undefined;
 }
@@ -36,6 +38,7 @@ export const CUES: readonly Cue[] = [
     name: 'Boarding',
     fadeSeconds: 4,
     holdSeconds: 8,
+    moves: ['Dimmer', 'Pan', 'Tilt'],
     level(attribute, lamp, seconds) {
       if (attribute === 'Dimmer') return 0.35 + 0.35 * wave(seconds / 9 + lamp.y / 40);
       if (attribute === 'Pan') return 0.4 + 0.2 * wave(seconds / 14 + lamp.number / 7);
@@ -48,6 +51,7 @@ export const CUES: readonly Cue[] = [
     name: 'Cast off',
     fadeSeconds: 6,
     holdSeconds: 10,
+    moves: ['Dimmer', 'Pan', 'Tilt', 'Zoom'],
     level(attribute, lamp, seconds) {
       if (attribute === 'Dimmer') return 0.15 + 0.75 * wave(seconds / 6 - lamp.y / 30);
       if (attribute === 'Pan') return wave(seconds / 20 + lamp.number / 9);
@@ -61,6 +65,7 @@ export const CUES: readonly Cue[] = [
     name: 'Engine room alarm',
     fadeSeconds: 1,
     holdSeconds: 6,
+    moves: ['Dimmer', 'Relay1'],
     level(attribute, lamp, seconds) {
       if (attribute === 'Dimmer') return lamp.z < 0 ? wave(seconds * 1.2) : 0.2;
       if (attribute === 'Shutter1Strobe') return lamp.z < 0 ? 0.7 : 0;
@@ -73,6 +78,7 @@ export const CUES: readonly Cue[] = [
     name: 'Open water',
     fadeSeconds: 8,
     holdSeconds: 12,
+    moves: ['Dimmer', 'Pan'],
     level(attribute, lamp, seconds) {
       if (attribute === 'Dimmer') return 0.2 + 0.3 * wave(seconds / 12 + (lamp.x + lamp.y) / 25);
       if (attribute === 'Pan') return 0.5 + 0.3 * Math.sin(seconds / 5 + lamp.number);
@@ -82,21 +88,27 @@ export const CUES: readonly Cue[] = [
   },
 ];
 
+interface PlayedChannel {
+  readonly attribute: string;
+  readonly top: number;
+  /** Share of the highest value at which it rests */
+  readonly rest: number;
+  /** Its slots from 0, coarse first */
+  readonly places: readonly number[];
+}
+
 interface Playing {
   readonly lamp: Lamp;
-  readonly channels: readonly {
-    readonly attribute: string;
-    readonly top: number;
-    /** Share of the highest value at which it rests */
-    readonly rest: number;
-    /** Its slots from 0, coarse first */
-    readonly places: readonly number[];
-  }[];
+  readonly channels: readonly PlayedChannel[];
 }
 
 /** Works out the levels of all universes for cue and fade at any time. */
 export class Looks {
-  private readonly playing: Playing[];
+  private readonly playing: readonly Playing[];
+  /** Of each cue, what moves while it stands */
+  private readonly moving: ReadonlyMap<Cue, readonly Playing[]>;
+  /** The cue whose standing channels are written, and where */
+  private standing: { readonly cue: Cue; readonly universes: ReadonlyMap<number, Uint8Array> } | undefined;
 
   constructor(lamps: readonly Lamp[], types: readonly FixtureType[]) {
     this.playing = lamps.flatMap((lamp) => {
@@ -109,6 +121,15 @@ export class Looks {
       });
       return [{ lamp, channels }];
     });
+    this.moving = new Map(
+      CUES.map((cue) => [
+        cue,
+        this.playing.flatMap(({ lamp, channels }) => {
+          const moving = channels.filter(({ attribute }) => cue.moves.includes(attribute));
+          return moving.length > 0 ? [{ lamp, channels: moving }] : [];
+        }),
+      ]),
+    );
   }
 
   /** Writes levels into `universes` (by show universe): a share `fade` of `cue`, the rest of `before`. */
@@ -120,7 +141,10 @@ export class Looks {
     seconds: number,
     master: number,
   ): void {
-    for (const { lamp, channels } of this.playing) {
+    const stands = fade >= 1;
+    const written = this.standing?.cue === cue && this.standing.universes === universes;
+    this.standing = stands ? { cue, universes } : undefined;
+    for (const { lamp, channels } of stands && written ? this.moving.get(cue)! : this.playing) {
       const slots = universes.get(lamp.universe);
       if (!slots) continue;
       for (const { attribute, top, rest, places } of channels) {

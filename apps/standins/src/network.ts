@@ -16,7 +16,8 @@ export type Heard = (bytes: Uint8Array, from: string) => void;
 /** A socket on `address` and `port`; messages go to `receive`. */
 export function open(address: string, port: number, receive?: Heard): Promise<Socket> {
   return new Promise((resolve, reject) => {
-    const socket = createSocket({ type: 'udp4', reuseAddr: true });
+    // Addresses are numbers here: there is nothing to look up.
+    const socket = createSocket({ type: 'udp4', reuseAddr: true, lookup: (address, _, done) => done(null, address, 4) });
     socket.once('error', reject);
     if (receive) socket.on('message', (bytes, from) => receive(bytes, from.address));
     socket.bind(port, address, () => {

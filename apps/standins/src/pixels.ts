@@ -4,11 +4,14 @@ import type { Player } from './sender';
 
 const LOOKS = ['Swell', 'Lanterns', 'Dark water'] as const;
 const CHANNELS = 4;
+/** Of the wave, radians a second */
+const SPEED = 1.3;
 
 export class PixelPlayer implements Player {
   readonly cues = LOOKS;
   readonly faders: readonly number[] = [];
   private now = 0;
+  private readonly phases = new Map<string, { sines: Float64Array; cosines: Float64Array }>();
 
   get cue(): string {
     return LOOKS[this.now]!;
@@ -25,12 +28,27 @@ export class PixelPlayer implements Player {
   }
 
   render(universes: ReadonlyMap<number, Uint8Array>, seconds: number, master: number): void {
-    const depth = [0.8, 0.5, 0.2][this.now]!;
-    for (const [number, slots] of universes)
-      for (let slot = 0; slot < SLOTS; slot += 1) {
-        const along = Math.floor(slot / CHANNELS) / 24 + number / 3;
-        const wave = 0.5 + 0.5 * Math.sin(seconds * 1.3 + along + (slot % CHANNELS) * (1 + this.now));
-        slots[slot] = Math.round(255 * depth * wave * master);
-      }
+    const height = 127.5 * [0.8, 0.5, 0.2][this.now]! * master;
+    const [sine, cosine] = [Math.sin(seconds * SPEED) * height, Math.cos(seconds * SPEED) * height];
+    for (const [number, slots] of universes) {
+      const { sines, cosines } = this.phasesOf(number);
+      // sin(t + phase), taken apart: two products a slot.
+      for (let slot = 0; slot < SLOTS; slot += 1)
+        slots[slot] = Math.round(height + sine * cosines[slot]! + cosine * sines[slot]!);
+    }
+  }
+
+  /** Where each slot of a universe stands in the wave of the present look. */
+  private phasesOf(universe: number): { sines: Float64Array; cosines: Float64Array } {
+    const key = `${this.now} ${universe}`;
+    const known = this.phases.get(key);
+    if (known) return known;
+    const phases = Float64Array.from({ length: SLOTS }, (_, slot) => {
+      const along = Math.floor(slot / CHANNELS) / 24 + universe / 3;
+      return along + (slot % CHANNELS) * (1 + this.now);
+    });
+    const made = { sines: phases.map(Math.sin), cosines: phases.map(Math.cos) };
+    this.phases.set(key, made);
+    return made;
   }
 }

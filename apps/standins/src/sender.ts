@@ -82,11 +82,21 @@ export async function startSender(
   beside?: Beside,
 ): Promise<BenchSender> {
   let mistakes = NO_MISTAKES;
+  let cid = parseCid(setup.cid);
   const universes = new Map(
     [...setup.sacn.keys(), ...setup.artnet.keys()].map((show) => [show, new Uint8Array(SLOTS)]),
   );
   /** Levels held at the panel, over those of the cue: by show universe, then slot. */
   const faders = new Map<number, Map<number, number>>();
+  /** What leaves now, of a show universe: the cue, and over it what is held. */
+  const leaving = (show: number): Uint8Array => {
+    const played = universes.get(show)!;
+    const held = faders.get(show);
+    if (!held || held.size === 0) return played;
+    const slots = played.slice();
+    for (const [slot, level] of held) slots[slot] = level;
+    return slots;
+  };
   const nodes = new Map<string, { portAddresses: Set<number>; pages: Map<number, number[]>; lastSeen: number }>();
   let master = 1;
   let running = !setup.off;
@@ -135,7 +145,6 @@ export async function startSender(
   function frame(): void {
     const now = performance.now();
     player.render(universes, now / 1000, master);
-    for (const [show, held] of faders) for (const [slot, level] of held) universes.get(show)![slot] = level;
     sequence = (sequence + 1) & 0xff;
     artnetSequence = (artnetSequence % 255) + 1;
     const { off, silent, also, loses } = mistakes;
@@ -143,8 +152,8 @@ export async function startSender(
     if (!off.includes('sacn'))
       for (const [show, universe] of setup.sacn)
         if (!silent.includes(show) && !lost())
-          sendSacn(wireWith(mistakes, 'sacn', universe), universes.get(show)!, false);
-    for (const universe of also) sendSacn(universe, [...universes.values()][0]!, false);
+          sendSacn(wireWith(mistakes, 'sacn', universe), leaving(show), false);
+    for (const universe of also) sendSacn(universe, leaving([...universes.keys()][0]!), false);
     for (const [show, planned] of setup.artnet) {
       if (off.includes('artnet') || silent.includes(show) || lost()) continue;
       const portAddress = wireWith(mistakes, 'artnet', planned);
@@ -152,7 +161,7 @@ export async function startSender(
         sequence: artnetSequence,
         physical: 0,
         portAddress,
-        slots: universes.get(show)!.subarray(0, mistakes.slots),
+        slots: leaving(show).subarray(0, mistakes.slots),
       });
       if (mistakes.to !== null) {
         sending.send(bytes, udp.artnet, mistakes.to);
@@ -171,7 +180,7 @@ export async function startSender(
 
   function sendSacn(universe: number, slots: Uint8Array, terminated: boolean): void {
     const bytes = encodeData({
-      cid: parseCid(mistakes.cid ?? setup.cid),
+      cid,
       sourceName: setup.name,
       priority: mistakes.priority ?? setup.priority,
       syncAddress: mistakes.syncAddress,
@@ -208,7 +217,7 @@ export async function startSender(
 
   function discover(): void {
     if (!running) return;
-    for (const page of encodeDiscoveryPages(parseCid(mistakes.cid ?? setup.cid), setup.name, announced()))
+    for (const page of encodeDiscoveryPages(cid, setup.name, announced()))
       sending.send(page, udp.sacn, multicastGroup(Sacn.E131_DISCOVERY_UNIVERSE));
   }
 
@@ -272,6 +281,7 @@ export async function startSender(
     const was = running;
     stop();
     mistakes = { ...mistakes, ...next };
+    cid = parseCid(mistakes.cid ?? setup.cid);
     const from = mistakes.from ?? setup.address;
     if (from !== sendingFrom) {
       const before = sending;
@@ -314,14 +324,14 @@ export async function startSender(
       faders: player.faders,
       timeCode: clock !== undefined,
       ...(beside && { rigPage: `http://${setup.address}:${udp.panel}/exchange` }),
-      ports: [...universes].map(([show, slots], i) => ({
+      ports: [...universes.keys()].map((show, i) => ({
         number: i + 1,
         use: 'out',
         protocol: setup.sacn.has(show) ? 'sacn' : 'artnet',
         wire: setup.sacn.get(show) ?? setup.artnet.get(show)!,
         merge: '',
         state: running ? 'sends' : 'stopped',
-        ...peak(slots),
+        ...peak(leaving(show)),
         sources: [],
       })),
     }),

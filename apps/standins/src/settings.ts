@@ -107,6 +107,9 @@ export function turnTo(settings: BoxSettings, model: Model, port: number, wire: 
 
 /** Settings kept in a file; without one they last until the power is cut. */
 export class Memory {
+  /** What the file holds */
+  private kept = '';
+
   constructor(private readonly path: string | undefined) {}
 
   load(first: BoxSettings): BoxSettings {
@@ -120,9 +123,11 @@ export class Memory {
   }
 
   keep(settings: BoxSettings): void {
-    if (this.path === undefined) return;
+    const text = JSON.stringify(settings);
+    if (this.path === undefined || text === this.kept) return;
     mkdirSync(dirname(this.path), { recursive: true });
-    writeFileSync(`${this.path}.new`, JSON.stringify(settings));
+    writeFileSync(`${this.path}.new`, text);
     renameSync(`${this.path}.new`, this.path);
+    this.kept = text;
   }
 }

@@ -29,6 +29,9 @@ export interface Found {
   readonly sound: boolean;
 }
 
+/** What the database keeps of its files in memory; by itself it would take 128 MB. */
+const BUFFERS = '32MB';
+
 export class Database {
   private dirty = false;
 
@@ -44,7 +47,10 @@ export class Database {
    */
   static async open(folder: string, pattern?: string): Promise<Database> {
     const fresh = pattern !== undefined && !existsSync(folder) && existsSync(pattern);
-    const engine = await PGlite.create(folder, fresh ? { loadDataDir: new Blob([readFileSync(pattern)]) } : {});
+    const engine = await PGlite.create(folder, {
+      startParams: [...PGlite.defaultStartParams, '-c', `shared_buffers=${BUFFERS}`],
+      ...(fresh && { loadDataDir: new Blob([readFileSync(pattern)]) }),
+    });
     try {
       const { rows } = await engine.query<{ there: string | null }>(`SELECT to_regclass('state')::text AS there`);
       const { rows: all } = await engine.query<{ count: number }>(

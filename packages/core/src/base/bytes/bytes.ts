@@ -35,6 +35,13 @@ export function writeText(bytes: Uint8Array, at: number, width: number, text: st
   bytes.fill(0, at, at + width);
   let room = at;
   for (const character of text) {
+    const code = character.codePointAt(0)!;
+    if (code > 0 && code < 0x80) {
+      if (room + 1 > at + width - 1) break;
+      bytes[room] = code;
+      room += 1;
+      continue;
+    }
     const piece = encoder.encode(character);
     if (room + piece.length > at + width - 1 || piece[0] === 0) break;
     bytes.set(piece, room);
