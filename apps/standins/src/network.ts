@@ -17,7 +17,11 @@ export type Heard = (bytes: Uint8Array, from: string) => void;
 export function open(address: string, port: number, receive?: Heard): Promise<Socket> {
   return new Promise((resolve, reject) => {
     // Addresses are numbers here: there is nothing to look up.
-    const socket = createSocket({ type: 'udp4', reuseAddr: true, lookup: (address, _, done) => done(null, address, 4) });
+    const socket = createSocket({
+      type: 'udp4',
+      reuseAddr: true,
+      lookup: (address, _, done) => done(null, address, 4),
+    });
     socket.once('error', reject);
     if (receive) socket.on('message', (bytes, from) => receive(bytes, from.address));
     socket.bind(port, address, () => {

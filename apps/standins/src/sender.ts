@@ -151,8 +151,7 @@ export async function startSender(
     const lost = () => loses > 0 && Math.random() < loses;
     if (!off.includes('sacn'))
       for (const [show, universe] of setup.sacn)
-        if (!silent.includes(show) && !lost())
-          sendSacn(wireWith(mistakes, 'sacn', universe), leaving(show), false);
+        if (!silent.includes(show) && !lost()) sendSacn(wireWith(mistakes, 'sacn', universe), leaving(show), false);
     for (const universe of also) sendSacn(universe, leaving([...universes.keys()][0]!), false);
     for (const [show, planned] of setup.artnet) {
       if (off.includes('artnet') || silent.includes(show) || lost()) continue;

@@ -6,8 +6,11 @@ import type { WantedLevels } from './wanted';
 
 const CLIENT = 'match by eye';
 
+type Held = ReadonlyMap<string, readonly [wire: number, slot: number]>;
+
 export class Showing {
-  private held = new Set<string>();
+  /** Slots by wire key and slot, by a key of both */
+  private held: Held = new Map();
   /** UID of the lamp that shows itself; empty for none */
   private shown = '';
   /** Why what is to be seen is not; empty if it is */
@@ -34,15 +37,17 @@ export class Showing {
     const refused = universes.length > 0 ? await this.host.ask({ type: 'take', order }) : undefined;
     this.trouble = refused ?? '';
     if (refused === undefined)
-      await this.leave(new Set(universes.flatMap(({ key, levels: some }) => some.map(([slot]) => `${key} ${slot}`))));
+      await this.leave(
+        new Map(
+          universes.flatMap(({ key, levels: some }) => some.map(([slot]) => [`${key} ${slot}`, [key, slot] as const])),
+        ),
+      );
     void this.identify(uid);
   }
 
   /** Gives back what is held and not among these. */
-  private async leave(next: Set<string>): Promise<void> {
-    const gone = [...this.held]
-      .filter((one) => !next.has(one))
-      .map((one) => one.split(' ').map(Number) as [number, number]);
+  private async leave(next: Held): Promise<void> {
+    const gone = [...this.held].flatMap(([key, slot]) => (next.has(key) ? [] : [slot]));
     if (gone.length > 0) await this.host.ask({ type: 'giveBack', order: { client: CLIENT, slots: gone } });
     this.held = next;
   }
@@ -69,6 +74,6 @@ export class Showing {
       uid === '' ? undefined : this.stop(uid),
       this.host.ask({ type: 'giveBack', order: { client: CLIENT } }),
     ]);
-    this.held = new Set();
+    this.held = new Map();
   }
 }

@@ -1,19 +1,21 @@
 /** Lamps that were asked: what each says decides between causes that look alike, and what was said long ago decides nothing. */
 import { withLamp, withNode, withPort, type World, type WorldLamp } from '../simulate';
+import type { Answer } from '../known';
 import type { RollReply, RollRow, SeenLamp } from '../roll';
 import { askedLamps } from './asked';
 import { subject } from './cause';
-import { judged } from './testing/scenes';
+import { answer, judged } from './testing/scenes';
 
 const ID = 'lamp-301';
 const lamp = subject('lamp', ID);
 const at = (over: Partial<WorldLamp>) => (world: World) => withLamp(world, ID, over);
-const named = (change: (world: World) => World, answers: Readonly<Record<string, 'yes' | 'no'>> = {}) =>
-  judged(lamp, change, { asked: [ID], answers: new Map(Object.entries(answers)) }).suspects[0]?.cause;
-const looked = (lit: 'yes' | 'no', right: 'yes' | 'no' = lit) => ({
-  [`lamp ${ID} lit`]: lit,
-  [`lamp ${ID} right`]: right,
-});
+const named = (change: (world: World) => World, answers: readonly Answer[] = []) =>
+  judged(lamp, change, { asked: [ID], answers }).suspects[0]?.cause;
+const looked = (lit: 'yes' | 'no', right: 'yes' | 'no' = lit) => [
+  answer(lamp, 'lit', lit),
+  answer(lamp, 'right', right),
+];
+const cable = (says: 'yes' | 'no') => answer(subject('port', 'machine-boiler', '1'), 'cable', says);
 
 test('one that answers as planned is suspected of nothing', () => {
   expect(named((world) => world)).toBeUndefined();
@@ -23,16 +25,12 @@ test.each([
   ['lamp-address', at({ set: 200 }), looked('no')],
   ['lamp-shifted', at({ set: 2 }), looked('yes', 'no')],
   ['lamp-mode', at({ fits: false }), looked('yes', 'no')],
-  ['lamp-mode', at({ fits: false }), {}],
+  ['lamp-mode', at({ fits: false }), []],
   ['lamp-elsewhere', at({ ports: [], elsewhere: true }), looked('no')],
-  ['lamp-elsewhere', at({ ports: [], elsewhere: true }), {}],
-  ['lamp-dead', at({ works: false }), { ...looked('no'), 'port machine-boiler 1 cable': 'yes' }],
+  ['lamp-elsewhere', at({ ports: [], elsewhere: true }), []],
+  ['lamp-dead', at({ works: false }), [...looked('no'), cable('yes')]],
   ['lamp-deaf', at({ deaf: true }), looked('yes')],
-  [
-    'port-cable',
-    (world: World) => withPort(world, 'machine-boiler', 1, { cable: false }),
-    { 'port machine-boiler 1 cable': 'no' },
-  ],
+  ['port-cable', (world: World) => withPort(world, 'machine-boiler', 1, { cable: false }), [cable('no')]],
 ] as const)('%s is named first by what it says and what people see', (cause, change, answers) => {
   expect(named(change, answers)).toBe(cause);
 });
@@ -40,14 +38,14 @@ test.each([
 test('whoever is seen to light is not dead, though it answers nothing', () => {
   const { suspects } = judged(lamp, at({ deaf: true }), {
     asked: [ID],
-    answers: new Map(Object.entries(looked('yes'))),
+    answers: looked('yes'),
   });
   expect(suspects.find(({ cause }) => cause === 'lamp-dead')?.contradicted ?? ['it']).not.toEqual([]);
 });
 
 test('with its node away it is the node, and not the lamp', () => {
   const off = (world: World) => withNode(world, 'machine-boiler', () => ({ powered: false }));
-  const answers = { 'machine machine-boiler on': 'no', 'machine machine-boiler link': 'no' } as const;
+  const answers = ['on', 'link'].map((question) => answer(subject('machine', 'machine-boiler'), question, 'no'));
   expect(named(off, answers)).toBe('node-off');
 });
 

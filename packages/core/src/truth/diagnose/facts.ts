@@ -1,29 +1,12 @@
 /** What is observed as single facts, so that what a cause predicts can be held against what there is. */
-import { fromWireKey, wireKey } from '../../base/address';
-import { portKey, type Observed, type World } from '../simulate';
+import { fromWireKey, wireKey, type Protocol } from '../../base/address';
+import { portKey, type Observed, type ObservedPort, type World, type WorldNode } from '../simulate';
+import { Facts, NONE, type Fact, type NodeTrait, type PortTrait, type StreamTrait } from './fact';
 import type { Near } from './near';
-
-/** What each fact is called, and what it is; one that is not there is `none`. */
-export type Facts = ReadonlyMap<string, string>;
-export const NONE = 'none';
-
-/** Weights: what stands for much else counts more. */
-const WEIGHTS: readonly (readonly [RegExp, number])[] = [
-  [/^node \S+$/, 4],
-  [/^port \S+ \d+ (wire|use|protocol)$/, 3],
-  [/ (lit|right|light|on|sends|cable|link)$/, 3],
-  [/^lamp \S+ (says|set|mode)$/, 3],
-  [/^visualiser \S+$/, 3],
-  [/^stream \S+ \d+ (levels|waits|slots|twin)$/, 2],
-  [/ gets /, 0.5],
-  [/ lists /, 0.5],
-];
-
-export const weightOf = (fact: string): number => WEIGHTS.find(([pattern]) => pattern.test(fact))?.[1] ?? 1;
 
 /** Senders and strangers on wires near the path, nodes on it; `planned` is the plan's whole world. */
 export function factsOf(observed: Observed, near: Near, planned: World): Facts {
-  const facts = new Map<string, string>();
+  const facts = new Facts();
   streamFacts(facts, observed, near, planned);
   nodeFacts(facts, observed, near, planned);
   visualiserFacts(facts, observed, near);
@@ -31,14 +14,12 @@ export function factsOf(observed: Observed, near: Near, planned: World): Facts {
   return facts;
 }
 
-type Into = Map<string, string>;
-
 /** What of a sender or node its plan does not say: nothing can differ in it. */
 const unplanned = (text: string | undefined): boolean => text === undefined || text === '';
 
-function streamFacts(facts: Into, observed: Observed, near: Near, planned: World): void {
+function streamFacts(facts: Facts, observed: Observed, near: Near, planned: World): void {
   const senders = new Map(planned.senders.map((one) => [one.id, one]));
-  const protocols = new Set<string>();
+  const protocols = new Set<Protocol>();
   for (const one of observed.streams) {
     const { protocol } = fromWireKey(one.key);
     protocols.add(protocol);
@@ -48,71 +29,77 @@ function streamFacts(facts: Into, observed: Observed, near: Near, planned: World
     // Of strangers only those count that are heard where the path runs.
     if (mine ? plan && near.keys && !near.keys.get(one.sender)?.has(one.key) : plan || !near.wires.has(one.key))
       continue;
-    const name = `stream ${one.sender} ${one.key}`;
-    facts.set(name, 'heard');
-    if (protocol === 'sacn') facts.set(`${name} priority`, String(one.priority));
-    if (one.pace !== 'even') facts.set(`${name} pace`, one.pace);
-    if (one.waits) facts.set(`${name} waits`, 'yes');
-    if (!one.levels) facts.set(`${name} levels`, 'no');
+    const says = (trait: StreamTrait, value: string) =>
+      facts.set({ kind: 'stream', id: one.sender, wire: one.key, trait }, value);
+    says('there', 'heard');
+    if (protocol === 'sacn') says('priority', String(one.priority));
+    if (one.pace !== 'even') says('pace', one.pace);
+    if (one.waits) says('waits', 'yes');
+    if (!one.levels) says('levels', 'no');
     // Who sends as many slots as lamps need sends enough.
-    if (one.slots < (plan?.needs ?? 0)) facts.set(`${name} slots`, String(one.slots));
-    if (one.twin) facts.set(`${name} twin`, 'yes');
-    if (its && !unplanned(its.address)) facts.set(`${name} from`, one.address);
+    if (one.slots < (plan?.needs ?? 0)) says('slots', String(one.slots));
+    if (one.twin) says('twin', 'yes');
+    if (its && !unplanned(its.address)) says('from', one.address);
   }
-  for (const protocol of protocols) if (near.hears?.has(protocol) ?? true) facts.set(`hears ${protocol}`, 'yes');
+  for (const what of protocols) if (near.hears?.has(what) ?? true) facts.set({ kind: 'hears', what }, 'yes');
 }
 
-function nodeFacts(facts: Into, observed: Observed, near: Near, planned: World): void {
+function nodeFacts(facts: Facts, observed: Observed, near: Near, planned: World): void {
   for (const one of observed.nodes) {
-    if (near.hears?.has('nodes') ?? true) facts.set('hears nodes', 'yes');
+    if (near.hears?.has('nodes') ?? true) facts.set({ kind: 'hears', what: 'nodes' }, 'yes');
     const plan = planned.nodes.find(({ id }) => id === one.id);
     if (!plan || !near.nodes.has(one.id)) continue;
-    const name = `node ${one.id}`;
-    facts.set(name, 'answers');
-    if (!unplanned(plan.address)) facts.set(`${name} address`, one.address);
-    if (!unplanned(plan.firmware)) facts.set(`${name} firmware`, one.firmware);
-    if (!unplanned(plan.failSafe) && one.failSafe !== '') facts.set(`${name} failSafe`, one.failSafe);
-    if (one.ports.some(({ use }) => use === 'in')) facts.set(`${name} priority`, String(one.priority));
-    if (one.prefix !== null && !unplanned(plan.address)) facts.set(`${name} mask`, String(one.prefix));
-    if (one.doubled) facts.set(`${name} doubled`, 'yes');
-    for (const { number, use, protocol, wire, merge, active, merging } of one.ports) {
-      const port = `port ${one.id} ${number}`;
-      if (near.ports && !near.ports.has(portKey(one.id, number))) continue;
-      facts.set(`${port} use`, use);
-      if (use === 'off') continue;
-      facts.set(`${port} protocol`, protocol);
-      facts.set(`${port} wire`, String(wire));
-      if (use === 'out') facts.set(`${port} merge`, merge);
-      const planned = plan.ports.find((one) => one.number === number);
-      // What began or ended just now a box may not have noticed, or not have told.
-      if (planned && near.settling.has(wireKey({ protocol: planned.protocol, number: planned.wire }))) continue;
-      facts.set(`${port} active`, active ? 'yes' : 'no');
-      if (merging) facts.set(`${port} merging`, 'yes');
-    }
+    const says = (trait: NodeTrait, value: string) => facts.set({ kind: 'node', id: one.id, trait }, value);
+    says('there', 'answers');
+    if (!unplanned(plan.address)) says('address', one.address);
+    if (!unplanned(plan.firmware)) says('firmware', one.firmware);
+    if (!unplanned(plan.failSafe) && one.failSafe !== '') says('failSafe', one.failSafe);
+    if (one.ports.some(({ use }) => use === 'in')) says('priority', String(one.priority));
+    if (one.prefix !== null && !unplanned(plan.address)) says('mask', String(one.prefix));
+    if (one.doubled) says('doubled', 'yes');
+    for (const port of one.ports)
+      if (near.ports?.has(portKey(one.id, port.number)) ?? true) portFacts(facts, port, plan, near);
   }
 }
 
-function visualiserFacts(facts: Into, observed: Observed, near: Near): void {
+function portFacts(facts: Facts, said: ObservedPort, node: WorldNode, near: Near): void {
+  const { number, use, protocol, wire, merge, active, merging } = said;
+  const says = (trait: PortTrait, value: string) =>
+    facts.set({ kind: 'port', id: node.id, port: number, trait }, value);
+  says('use', use);
+  if (use === 'off') return;
+  says('protocol', protocol);
+  says('wire', String(wire));
+  if (use === 'out') says('merge', merge);
+  const planned = node.ports.find((one) => one.number === number);
+  // What began or ended just now a box may not have noticed, or not have told.
+  if (planned && near.settling.has(wireKey({ protocol: planned.protocol, number: planned.wire }))) return;
+  says('active', active ? 'yes' : 'no');
+  if (merging) says('merging', 'yes');
+}
+
+function visualiserFacts(facts: Facts, observed: Observed, near: Near): void {
   for (const one of observed.visualisers) {
     if (!near.visualisers.has(one.id)) continue;
-    const name = `visualiser ${one.id}`;
-    facts.set(name, 'answers');
-    facts.set(`${name} address`, one.address);
+    const { id } = one;
+    facts.set({ kind: 'visualiser', id, trait: 'there' }, 'answers');
+    facts.set({ kind: 'visualiser', id, trait: 'address' }, one.address);
+    const receives = (trait: 'lists' | 'gets', wire: number) => facts.set({ kind: 'receives', id, wire, trait }, 'yes');
     // One beside shows that it counts from another number.
     for (const key of one.lists)
-      if ([key, key - 1, key + 1].some((beside) => near.wires.has(beside))) facts.set(`${name} lists ${key}`, 'yes');
+      if ([key, key - 1, key + 1].some((beside) => near.wires.has(beside))) receives('lists', key);
     for (const key of one.gets)
-      if (near.wires.has(key) && isKept(near, key) && !near.settling.has(key)) facts.set(`${name} gets ${key}`, 'yes');
+      if (near.wires.has(key) && isKept(near, key) && !near.settling.has(key)) receives('gets', key);
   }
 }
 
-function lampFacts(facts: Into, { lamps }: Observed, near: Near): void {
+function lampFacts(facts: Facts, { lamps }: Observed, near: Near): void {
   for (const { id, on, set, mode } of lamps) {
     if (!near.lamps.includes(id)) continue;
-    facts.set(`lamp ${id} says`, 'yes');
-    facts.set(`lamp ${id} on`, on);
-    facts.set(`lamp ${id} set`, set);
-    facts.set(`lamp ${id} mode`, mode);
+    facts.set({ kind: 'lamp', id, trait: 'there' }, 'yes');
+    facts.set({ kind: 'lamp', id, trait: 'on' }, on);
+    facts.set({ kind: 'lamp', id, trait: 'set' }, set);
+    facts.set({ kind: 'lamp', id, trait: 'mode' }, mode);
   }
 }
 
@@ -120,25 +107,31 @@ const isKept = ({ keys }: Near, key: number): boolean => !keys || [...keys.value
 
 /** Facts of the plan's world as they could be seen here: what a device does not tell, or a sender need not send, is no difference. */
 export function comparable(predicted: Facts, seen: Facts, planned: World): Facts {
-  const left = new Map(predicted);
+  const left = new Facts(predicted);
   // A box that lists no ports at all says nothing of them.
-  const telling = new Set([...seen.keys()].filter((key) => key.startsWith('port ')).map((key) => key.split(' ')[1]!));
+  const telling = new Set([...seen.of('port')].map(({ id }) => id));
   const idle = new Set(
     planned.senders.flatMap(({ id, streams }) =>
-      streams.filter(({ idles }) => idles).map(({ wire }) => `stream ${id} ${wireKey(wire)}`),
+      streams.filter(({ idles }) => idles).map(({ wire }) => streamKey(id, wireKey(wire))),
     ),
   );
-  for (const key of predicted.keys()) {
-    const [kind, id = '', part = ''] = key.split(' ');
-    const unsaid = /^node \S+ (firmware|failSafe|mask|priority)$/.test(key) && (seen.get(key) ?? '') === '';
-    const silent = kind === 'port' && seen.has(`node ${id}`) && !telling.has(id);
-    const stream = `stream ${id} ${part}`;
-    const idling = kind === 'stream' && idle.has(stream) && !seen.has(stream);
-    if (unsaid || silent || idling) left.delete(key);
-  }
+  const isUntold = (fact: Fact): boolean => {
+    switch (fact.kind) {
+      case 'node':
+        return UNTOLD.has(fact.trait) && ['', NONE].includes(seen.get(fact));
+      case 'port':
+        return seen.has({ kind: 'node', id: fact.id, trait: 'there' }) && !telling.has(fact.id);
+      case 'stream':
+        return idle.has(streamKey(fact.id, fact.wire)) && !seen.has({ ...fact, trait: 'there' });
+      default:
+        return false;
+    }
+  };
+  for (const fact of predicted.all()) if (isUntold(fact)) left.delete(fact);
   return left;
 }
 
-/** Facts that stand otherwise in one than in the other. */
-export const differing = (one: Facts, other: Facts): string[] =>
-  [...new Set([...one.keys(), ...other.keys()])].filter((key) => (one.get(key) ?? NONE) !== (other.get(key) ?? NONE));
+/** What a box need not say of itself */
+const UNTOLD: ReadonlySet<NodeTrait> = new Set(['firmware', 'failSafe', 'mask', 'priority']);
+
+const streamKey = (sender: string, wire: number): string => `${sender} ${wire}`;

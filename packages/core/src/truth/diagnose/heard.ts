@@ -9,6 +9,7 @@ import type { Machine, MachinePort, ShowRecords, Universe } from '../../show/rec
 import { wireNumber } from '../../network/machine';
 import { NOBODY_ASKED } from './asked';
 import { sightingsNow } from './sightings';
+import { answersOf } from '../known';
 import type { Observed, ObservedNode, ObservedPort, ObservedStream } from '../simulate';
 import type { StreamReport, SyncReport, UniverseReport } from '../../signal/stream';
 
@@ -265,9 +266,9 @@ export function observedNow(
       ];
     }),
     lamps: asked.lamps,
-    answers: new Map(
-      [...sightingsNow(records, patch)].flatMap(([key, { answer, changed }]) =>
-        changed.length === 0 ? [[key, answer] as const] : [],
+    answers: answersOf(
+      [...sightingsNow(records, patch).values()].flatMap(({ changed, sighting }) =>
+        changed.length === 0 ? [sighting] : [],
       ),
     ),
   };

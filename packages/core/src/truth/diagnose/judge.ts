@@ -3,12 +3,14 @@
  * what it predicts is held against what was heard, said and seen. Two at once are tried where none alone explains all.
  */
 import { fromWireKey, wireKey } from '../../base/address';
-import type { Sureness } from '../known';
+import { sightingKey, type Answer, type Sureness } from '../known';
+import type { Subject } from '../../show/records';
 import { observe, type Observed, type World } from '../simulate';
 import { CAUSES } from './causes';
 import type { Deviation } from './cause';
 import type { Scene } from './scene';
-import { NONE, comparable, differing, factsOf, weightOf, type Facts } from './facts';
+import { Facts, factKey, weightOf, type Fact } from './fact';
+import { comparable, factsOf } from './facts';
 
 /** A possible cause with what speaks for and against it. */
 export interface Suspect {
@@ -16,10 +18,10 @@ export interface Suspect {
   readonly deviation: Deviation;
   readonly common: number;
   /** Facts that differ from the plan and that it explains */
-  readonly explains: readonly string[];
+  readonly explains: readonly Fact[];
   /** Facts that it leaves unexplained, or that it predicts and are not so */
-  readonly leaves: readonly string[];
-  readonly contradicted: readonly string[];
+  readonly leaves: readonly Fact[];
+  readonly contradicted: readonly Fact[];
   readonly score: number;
   /** Among all that were tried, 0–1 */
   readonly share: number;
@@ -31,7 +33,7 @@ export interface Judgement {
   readonly planned: Facts;
   readonly seen: Facts;
   /** Facts that differ from the plan */
-  readonly amiss: readonly string[];
+  readonly amiss: readonly Fact[];
   /** The likeliest first; each of two that are there at once stands with the other */
   readonly suspects: readonly Suspect[];
   /** Ids of the suspects that together explain most, when no single one does */
@@ -56,15 +58,15 @@ export function surenessOf({ share, leaves, contradicted }: Suspect, together: r
   return share >= LIKELY ? 'likely' : 'open';
 }
 
-const at = (facts: Facts, key: string): string => facts.get(key) ?? NONE;
+const factOf = ({ about, question }: Answer): Fact => ({ kind: 'answer', about, question });
 
 class Trial {
   readonly seen: Facts;
   readonly planned: Facts;
-  readonly amiss: readonly string[];
+  readonly amiss: readonly Fact[];
   /** What was heard and said, without what people answered */
   private readonly now: Facts;
-  private readonly answered: Observed['answers'];
+  private readonly answered: readonly Answer[];
   /** Wire keys that somebody is planned to send */
   private readonly plannedKeys: ReadonlySet<number>;
 
@@ -72,14 +74,14 @@ class Trial {
     const { near, world, whole, seen } = scene;
     this.plannedKeys = new Set(whole.senders.flatMap(({ streams }) => streams.map(({ wire }) => wireKey(wire))));
     this.now = factsOf(seen, near, whole);
-    this.answered = new Map([...seen.answers].filter(([key]) => this.isNear(key)));
-    this.seen = new Map([...this.now, ...[...this.answered].map(([key, answer]) => [`seen ${key}`, answer] as const)]);
+    this.answered = [...seen.answers.values()].filter(({ about }) => this.isNear(about));
+    this.seen = new Facts(this.now);
+    for (const one of this.answered) this.seen.set(factOf(one), one.answer);
     this.planned = this.facts(observe(world));
-    this.amiss = differing(this.seen, this.planned);
+    this.amiss = this.seen.differing(this.planned);
   }
 
-  private isNear(key: string): boolean {
-    const [kind, id = ''] = key.split(' ');
+  private isNear({ kind, id }: Subject): boolean {
     const { near } = this.scene;
     return kind === 'lamp'
       ? near.lamps.includes(id)
@@ -87,21 +89,20 @@ class Trial {
   }
 
   /** sACN beside the plan comes here only if it was joined: that it is not heard then says nothing. */
-  private mayBeUnheard(key: string): boolean {
-    const [kind, , wire] = key.split(' ');
-    if (kind !== 'stream' || this.seen.has(key)) return false;
-    const at = Number(wire);
-    if (fromWireKey(at).protocol !== 'sacn' || this.plannedKeys.has(at)) return false;
-    return !this.scene.seen.besides || !(this.plannedKeys.has(at - 1) || this.plannedKeys.has(at + 1));
+  private mayBeUnheard(fact: Fact): boolean {
+    if (fact.kind !== 'stream' || this.seen.has(fact)) return false;
+    const { wire } = fact;
+    if (fromWireKey(wire).protocol !== 'sacn' || this.plannedKeys.has(wire)) return false;
+    return !this.scene.seen.besides || !(this.plannedKeys.has(wire - 1) || this.plannedKeys.has(wire + 1));
   }
 
   /** What is observed in a world, and what people who were asked would see in it. */
   private facts(observed: Observed): Facts {
     const { near, whole } = this.scene;
-    const facts = new Map(comparable(factsOf(observed, near, whole), this.now, whole));
-    for (const key of this.answered.keys()) {
-      const says = observed.answers.get(key);
-      if (says) facts.set(`seen ${key}`, says);
+    const facts = comparable(factsOf(observed, near, whole), this.now, whole);
+    for (const one of this.answered) {
+      const says = observed.answers.get(sightingKey(one.about, one.question));
+      if (says) facts.set(factOf(one), says.answer);
     }
     return facts;
   }
@@ -110,21 +111,21 @@ class Trial {
   hold(world: World): Pick<Suspect, 'explains' | 'leaves' | 'contradicted' | 'answers'> & { readonly cost: number } {
     const observed = observe(world);
     const predicted = this.facts(observed);
-    const explains: string[] = [];
-    const leaves: string[] = [];
-    const contradicted: string[] = [];
+    const explains: Fact[] = [];
+    const leaves: Fact[] = [];
+    const contradicted: Fact[] = [];
     let cost = 0;
-    for (const key of this.amiss) {
-      if (at(predicted, key) === at(this.seen, key)) explains.push(key);
+    for (const fact of this.amiss) {
+      if (predicted.get(fact) === this.seen.get(fact)) explains.push(fact);
       else {
-        leaves.push(key);
-        cost += UNEXPLAINED * weightOf(key);
+        leaves.push(fact);
+        cost += UNEXPLAINED * weightOf(fact);
       }
     }
-    for (const key of differing(predicted, this.planned))
-      if (at(this.planned, key) === at(this.seen, key) && !this.mayBeUnheard(key)) {
-        contradicted.push(key);
-        cost += CONTRADICTED * weightOf(key);
+    for (const fact of predicted.differing(this.planned))
+      if (this.planned.get(fact) === this.seen.get(fact) && !this.mayBeUnheard(fact)) {
+        contradicted.push(fact);
+        cost += CONTRADICTED * weightOf(fact);
       }
     return { explains, leaves, contradicted, answers: observed.answers, cost };
   }
@@ -146,6 +147,9 @@ export function judge(scene: Scene): Judgement {
   return { planned, seen, amiss, suspects: shared(tried), together };
 }
 
+/** What one explains, to be compared */
+const explainsOf = ({ explains }: Suspect): string => explains.map(factKey).join();
+
 /** The two that explain more together than any one alone; none where one is enough. */
 function pairs(scene: Scene, trial: Trial, tried: readonly Suspect[]): Suspect[] {
   const [first] = tried;
@@ -154,7 +158,7 @@ function pairs(scene: Scene, trial: Trial, tried: readonly Suspect[]): Suspect[]
   const chosen: Suspect[] = [];
   for (const one of tried) {
     if (chosen.length >= MOST_IN_PAIRS) break;
-    if (!chosen.some((other) => other.explains.join() === one.explains.join())) chosen.push(one);
+    if (!chosen.some((other) => explainsOf(other) === explainsOf(one))) chosen.push(one);
   }
   let best: { score: number; both: [Suspect, Suspect] } | undefined;
   for (const [i, one] of chosen.entries())

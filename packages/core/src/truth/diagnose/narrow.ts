@@ -1,8 +1,8 @@
 /** The part of a world that a diagnosis needs: what differs, what stands on the path, and a little of what is well. */
-import { fromWireKey, wireKey } from '../../base/address';
+import { fromWireKey, wireKey, type Protocol } from '../../base/address';
 import { observe, portKey } from '../simulate';
 import type { Scene } from './scene';
-import { comparable, differing, factsOf } from './facts';
+import { comparable, factsOf } from './facts';
 
 /** Of each sort so many are kept: what differs, what is on the path, and others that show what is well. */
 const MOST = { amiss: 64, near: 6, well: 2 } as const;
@@ -22,7 +22,7 @@ class Some<T> {
 export function narrow(scene: Scene): Scene {
   const { world, near, seen } = scene;
   const now = factsOf(seen, near, world);
-  const amiss = differing(now, comparable(factsOf(observe(world), near, world), now, world));
+  const amiss = now.differing(comparable(factsOf(observe(world), near, world), now, world));
   const onPath = near.wires;
   const ports = new Some<string>();
   const keys = new Map<string, Some<number>>();
@@ -31,13 +31,12 @@ export function narrow(scene: Scene): Scene {
     keys.set(sender, there);
     return there;
   };
-  for (const key of amiss) {
-    const [kind, id = '', part = ''] = key.split(' ');
+  for (const fact of amiss) {
     // Of a sender of which something differs all is looked at: by what is elsewhere one sees how.
-    if (kind === 'stream')
+    if (fact.kind === 'stream')
       for (const sender of world.senders)
-        if (sender.id === id) for (const { wire } of sender.streams) keysOf(id).add(wireKey(wire), 'amiss');
-    if (kind === 'port') ports.add(portKey(id, Number(part)), 'amiss');
+        if (sender.id === fact.id) for (const { wire } of sender.streams) keysOf(fact.id).add(wireKey(wire), 'amiss');
+    if (fact.kind === 'port') ports.add(portKey(fact.id, fact.port), 'amiss');
   }
   const senders = world.senders.filter(({ id }) => near.senders.has(id));
   // Who else sends here, and what a port says it is set to: whether signal passes there hangs on that.
@@ -57,9 +56,9 @@ export function narrow(scene: Scene): Scene {
     for (const { wire } of streams) keysOf(id).add(wireKey(wire), onPath.has(wireKey(wire)) ? 'near' : 'well');
   const wires = new Set([...keys.values()].flatMap(({ kept }) => [...kept]));
   // What is heard at all is no question; what is not may be this computer's fault.
-  const hears = new Set<string>([...wires].map((key) => fromWireKey(key).protocol));
+  const hears = new Set<Protocol | 'nodes'>([...wires].map((key) => fromWireKey(key).protocol));
   if (near.nodes.size > 0) hears.add('nodes');
-  for (const what of [...hears]) if (now.has(`hears ${what}`)) hears.delete(what);
+  for (const what of [...hears]) if (now.has({ kind: 'hears', what })) hears.delete(what);
   for (const { id, ports: all } of world.nodes) {
     if (!near.nodes.has(id)) continue;
     const well = new Some<string>();

@@ -4,7 +4,8 @@ import { SURE_WORDS, sightingKey, type StandingReport, type Sureness, type Troub
 import type { Patch } from '../../rig/patch';
 import type { ShowRecords, Subject } from '../../show/records';
 import { observe, portKey, type Simulated, type World } from '../simulate';
-import { NONE, comparable, differing, factsOf, type Facts } from './facts';
+import type { Fact, Facts, PortTrait } from './fact';
+import { comparable, factsOf } from './facts';
 import { isTooEarly } from './heard';
 import { judge, surenessOf, type Suspect } from './judge';
 import { lampsAsked, lampTroubles } from './lampTroubles';
@@ -21,21 +22,18 @@ const LONGEST_MS = 1200;
 const MOST_TOLD = 20;
 
 /** Where a person would ask Why? about a fact that differs. */
-function subjectOf(fact: string, { records, entries }: Whole): Subject | undefined {
-  const [kind, id = '', part = ''] = fact.split(' ');
-  switch (kind) {
+function subjectOf(fact: Fact, { records, entries }: Whole): Subject | undefined {
+  switch (fact.kind) {
     case 'node':
-      return { kind: 'machine', id, part: '' };
-    case 'port':
-      return { kind: 'port', id, part };
     case 'visualiser':
-      return { kind: 'machine', id, part: '' };
+    case 'receives':
+      return { kind: 'machine', id: fact.id, part: '' };
+    case 'port':
+      return { kind: 'port', id: fact.id, part: String(fact.port) };
     case 'stream': {
-      const universe = records.universe.find(
-        ({ protocol, wire }) => wireKey({ protocol, number: wire }) === Number(part),
-      );
+      const universe = records.universe.find(({ protocol, wire }) => wireKey({ protocol, number: wire }) === fact.wire);
       if (universe) return { kind: 'universe', id: String(universe.number), part: '' };
-      return entries.some(({ plan }) => plan?.id === id) ? { kind: 'machine', id, part: '' } : undefined;
+      return entries.some(({ plan }) => plan?.id === fact.id) ? { kind: 'machine', id: fact.id, part: '' } : undefined;
     }
     default:
       return undefined;
@@ -43,11 +41,10 @@ function subjectOf(fact: string, { records, entries }: Whole): Subject | undefin
 }
 
 /** In which order facts are followed up: what stands for much first. */
-const urgency = (fact: string): number => {
-  const [kind, , , what] = fact.split(' ');
-  if (kind === 'node' && what === undefined) return fact.split(' ').length === 2 ? 0 : 3;
-  if (kind === 'stream') return what === undefined ? 1 : 2;
-  return kind === 'port' ? 2 : 3;
+const urgency = (fact: Fact): number => {
+  if (fact.kind === 'node' && fact.trait === 'there') return 0;
+  if (fact.kind === 'stream') return fact.trait === 'there' ? 1 : 2;
+  return fact.kind === 'port' ? 2 : 3;
 };
 
 const isLit = (levels: Uint8Array | null | undefined): boolean => levels?.some((level) => level > 0) ?? false;
@@ -81,7 +78,7 @@ const lampsOn = (patch: Patch, universes: readonly number[]): number =>
 interface Found {
   readonly troubles: Trouble[];
   /** Facts that none of them explains */
-  readonly left: readonly string[];
+  readonly left: readonly Fact[];
   /** Nothing more is to be found by looking on. */
   readonly done: boolean;
 }
@@ -100,7 +97,7 @@ export function standing(whole: Whole, clock: () => number): StandingReport {
 
   /** Follows up what differs until it is explained, or time is over. */
   const find = (): Found => {
-    let left = differing(now, plan);
+    let left = now.differing(plan);
     let changed = world;
     const troubles: Trouble[] = [];
     const visited = new Set<string>();
@@ -112,7 +109,7 @@ export function standing(whole: Whole, clock: () => number): StandingReport {
       for (const one of together.length > 0 ? together : suspects.slice(0, 1)) {
         if (troubles.some((other) => other.says === one.deviation.says)) continue;
         const after = one.deviation.change(changed);
-        const rest = differing(now, told(observe(after)));
+        const rest = now.differing(told(observe(after)));
         // It has to explain something that is still open; else it is a guess at what another cause did.
         if (rest.length >= left.length) continue;
         changed = after;
@@ -131,7 +128,7 @@ export function standing(whole: Whole, clock: () => number): StandingReport {
       ? 'Taxiarch has just begun to listen: what is missing may still come.'
       : verdictOf(troubles, left.length, heights),
     troubles,
-    unexplained: left.slice(0, MOST_TOLD).map((fact) => `${factText(fact, now.get(fact) ?? NONE, names)}.`),
+    unexplained: left.slice(0, MOST_TOLD).map((fact) => `${factText(fact, now.get(fact), names)}.`),
     more: Math.max(0, left.length - MOST_TOLD),
     looked: done,
     ...heights,
@@ -141,7 +138,7 @@ export function standing(whole: Whole, clock: () => number): StandingReport {
 }
 
 /** The most urgent thing that differs and was not looked at yet; what is looked at is noted. */
-function nextSubject(left: readonly string[], whole: Whole, visited: Set<string>): Subject | undefined {
+function nextSubject(left: readonly Fact[], whole: Whole, visited: Set<string>): Subject | undefined {
   for (const fact of [...left].sort((a, b) => urgency(a) - urgency(b))) {
     const about = subjectOf(fact, whole);
     const key = about && `${about.kind} ${about.id} ${about.part}`;
@@ -175,29 +172,33 @@ function troubleOf(
   };
 }
 
-/** Outputs from which something leaves as all is planned, as facts name them: `port machine-1 3`. */
-const portsLit = (planned: Simulated, world: World): string[] =>
+interface Output {
+  readonly id: string;
+  readonly port: number;
+}
+
+/** Outputs from which something leaves as all is planned. */
+const portsLit = (planned: Simulated, world: World): Output[] =>
   world.nodes.flatMap(({ id, ports }) =>
     ports
       .filter(({ use, number }) => use === 'out' && isLit(planned.ports.get(portKey(id, number))?.levels))
-      .map(({ number }) => `port ${portKey(id, number)}`),
+      .map(({ number }) => ({ id, port: number })),
   );
 
 type Heights = Pick<StandingReport, 'wire' | 'ports' | 'lamps'>;
 
+/** How a port is set; whether signal passes is another matter. */
+const SET: readonly PortTrait[] = ['use', 'protocol', 'wire'];
+
 /** How many of all are known to be well, at each height. */
-function heightsOf({ records, patch }: Whole, plan: Facts, now: Facts, outputs: readonly string[]): Heights {
-  const keys = new Set([...plan.keys()].filter((key) => /^stream \S+ \d+$/.test(key)).map(wireOf));
-  const unwell = new Set(
-    differing(plan, now)
-      .filter((fact) => fact.startsWith('stream '))
-      .map(wireOf),
-  );
-  const saying = outputs.filter(
-    (port) =>
-      now.get(`${port} active`) === 'yes' &&
-      ['use', 'protocol', 'wire'].every((what) => now.get(`${port} ${what}`) === plan.get(`${port} ${what}`)),
-  );
+function heightsOf({ records, patch }: Whole, plan: Facts, now: Facts, outputs: readonly Output[]): Heights {
+  const keys = new Set([...plan.of('stream')].map(({ wire }) => wire));
+  const unwell = new Set(plan.differing(now).flatMap((fact) => (fact.kind === 'stream' ? [fact.wire] : [])));
+  const saying = outputs.filter((output) => {
+    const fact = (trait: PortTrait): Fact => ({ kind: 'port', ...output, trait });
+    const asPlanned = SET.every((trait) => now.get(fact(trait)) === plan.get(fact(trait)));
+    return asPlanned && now.get(fact('active')) === 'yes';
+  });
   const lamps = patch.all().filter(({ run }) => run === undefined);
   const sightings = sightingsNow(records, patch);
   const lit = lamps.flatMap(({ lamp: { id } }) => {
@@ -211,9 +212,6 @@ function heightsOf({ records, patch }: Whole, plan: Facts, now: Facts, outputs: 
     lamps: { of: lamps.length, known: lit.length - old, old },
   };
 }
-
-/** The wire key in a fact of a stream */
-const wireOf = (fact: string): string => fact.split(' ')[2]!;
 
 function verdictOf(troubles: readonly Trouble[], unexplained: number, { wire, ports, lamps }: Heights): string {
   const [worst] = troubles;

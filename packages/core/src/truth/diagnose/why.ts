@@ -1,8 +1,8 @@
 /** Why? in full: the path with its first break, the likeliest cause with its repair, the others, and the one question. */
 import { SURE_WORDS, sightingKey, type SuspectReport, type WhyReport } from '../known';
 import type { Subject } from '../../show/records';
-import { bestQuestion } from './ask';
-import { NONE } from './facts';
+import { bestQuestion, type Asked } from './ask';
+import type { Fact } from './fact';
 import { isTooEarly } from './heard';
 import { judge, surenessOf, type Judgement, type Suspect } from './judge';
 import { narrow } from './narrow';
@@ -14,14 +14,8 @@ import { factText, questionText } from './words';
 const MOST_TOLD = 6;
 const MOST_SENTENCES = 8;
 
-/** What an answer's key is about. */
-const subjectOf = (key: string): Subject => {
-  const parts = key.split(' ');
-  return { kind: parts[0] as Subject['kind'], id: parts[1]!, part: parts.length > 3 ? parts[2]! : '' };
-};
-
 function tell({ names }: Scene, { planned, seen }: Judgement) {
-  const now = (fact: string) => `${factText(fact, seen.get(fact) ?? NONE, names)}.`;
+  const now = (fact: Fact) => `${factText(fact, seen.get(fact), names)}.`;
   return ({ cause, deviation, share, explains, leaves, contradicted }: Suspect): SuspectReport => ({
     cause,
     about: deviation.about,
@@ -29,7 +23,7 @@ function tell({ names }: Scene, { planned, seen }: Judgement) {
     share,
     explains: explains.slice(0, MOST_SENTENCES).map(now),
     against: [
-      ...contradicted.map((fact) => `It would be otherwise: ${factText(fact, planned.get(fact) ?? NONE, names)}.`),
+      ...contradicted.map((fact) => `It would be otherwise: ${factText(fact, planned.get(fact), names)}.`),
       ...leaves.map((fact) => `Not explained by it: ${now(fact)}`),
     ].slice(0, MOST_SENTENCES),
     repair: deviation.repair.says,
@@ -63,7 +57,7 @@ export function why(about: Subject, whole: Whole, clock: () => number): WhyRepor
     suspects: [...first, ...rest].slice(0, MOST_TOLD).map(tell(scene, judgement)),
     together: early ? 0 : together.length,
     ...(asked !== undefined && {
-      question: { about: subjectOf(asked), question: asked.split(' ').at(-1)!, text: questionText(asked, scene.names) },
+      question: { about: asked.about, question: asked.question, text: questionText(asked, scene.names) },
     }),
     took: clock() - began,
   };
@@ -76,10 +70,11 @@ function sureOf({ amiss, suspects, together }: Judgement, proven: boolean): WhyR
 }
 
 /** What tells causes apart; where all is as planned as far as can be told, the lamp itself is what nobody knows. */
-function questionOf(scene: Scene, { suspects, together, amiss }: Judgement): string | undefined {
+function questionOf(scene: Scene, { suspects, together, amiss }: Judgement): Asked | undefined {
   const { near, seen } = scene;
-  const lit = sightingKey({ kind: 'lamp', id: near.subject.id, part: '' }, 'lit');
-  if (amiss.length === 0) return near.subject.kind === 'lamp' && !seen.answers.has(lit) ? lit : undefined;
+  const lit: Asked = { about: { kind: 'lamp', id: near.subject.id, part: '' }, question: 'lit' };
+  const unseen = near.subject.kind === 'lamp' && !seen.answers.has(sightingKey(lit.about, lit.question));
+  if (amiss.length === 0) return unseen ? lit : undefined;
   return together.length > 0 ? undefined : bestQuestion(suspects, scene);
 }
 

@@ -1,12 +1,14 @@
 /** Facts as words that a person reads. */
 import { formatWire, fromWireKey } from '../../base/address';
+import type { Subject } from '../../show/records';
+import { NONE, type Fact, type NodeTrait, type StreamTrait } from './fact';
 import type { Names } from './scene';
 
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
-const wireText = (key: string): string => formatWire(fromWireKey(Number(key)));
+const wireText = (key: number): string => formatWire(fromWireKey(key));
 
-/** What people are asked, by the end of a question's key; `{}` stands for what it is about. */
+/** What people are asked; `{}` stands for what it is about. */
 export const QUESTIONS: Readonly<Record<string, string>> = {
   on: 'Are the lights of {} on?',
   link: 'Does the network light of {} flash?',
@@ -17,81 +19,87 @@ export const QUESTIONS: Readonly<Record<string, string>> = {
   right: 'Light {}: does it do what its channels say?',
 };
 
-/** What a key of an answer is about, in words. */
-function about(key: string, names: Names): string {
-  const [kind, id = '', part = ''] = key.split(' ');
-  return kind === 'port' ? names.port(id, Number(part)) : names.of(id);
+const about = ({ kind, id, part }: Subject, names: Names): string =>
+  kind === 'port' ? names.port(id, Number(part)) : names.of(id);
+
+export const questionText = (asked: { readonly about: Subject; readonly question: string }, names: Names): string =>
+  (QUESTIONS[asked.question] ?? '{}?').replace('{}', about(asked.about, names));
+
+const HEARD_OF = { sacn: 'sACN', artnet: 'Art-Net', nodes: 'any node' } as const;
+
+const STREAM_WORDS: Readonly<Record<Exclude<StreamTrait, 'there'>, (value: string, missing: boolean) => string>> = {
+  priority: (value) => `priority ${value}`,
+  pace: (value, missing) => (missing ? 'steady' : value),
+  waits: (_, missing) => (missing ? 'waits for nothing' : 'waits for synchronisation'),
+  levels: (_, missing) => (missing ? 'brings levels' : 'brings no levels'),
+  slots: (value, missing) => (missing ? '512 slots' : `${value} slots`),
+  twin: (_, missing) => (missing ? 'one component id' : 'a component id that another has too'),
+  from: (value) => `from ${value}`,
+};
+
+const NODE_WORDS: Readonly<Record<Exclude<NodeTrait, 'there' | 'doubled'>, (value: string) => string>> = {
+  address: (value) => `is at ${value}`,
+  firmware: (value) => `runs firmware ${value}`,
+  failSafe: (value) => `does “${value}” when signal is lost`,
+  mask: (value) => `has a mask of ${value} bits`,
+  priority: (value) => `sends its input at priority ${value}`,
+};
+
+const USES: Readonly<Record<string, string>> = { out: 'an output', in: 'an input' };
+
+function portText({ id, port: number, trait }: Fact & { kind: 'port' }, value: string, names: Names): string {
+  const port = capital(names.port(id, number));
+  const missing = value === NONE;
+  switch (trait) {
+    case 'active':
+      if (value === 'yes') return `${port} says that signal passes`;
+      return missing ? `${port} says nothing` : `${port} says that nothing comes in`;
+    case 'merging':
+      return missing ? `${port} does not merge` : `${port} merges`;
+    case 'use':
+      return missing ? `${port} says nothing` : `${port} is ${USES[value] ?? 'off'}`;
+    default:
+      return missing ? `${port} says nothing of its ${trait}` : `${port}: ${trait} ${value}`;
+  }
 }
 
-export const questionText = (key: string, names: Names): string =>
-  (QUESTIONS[key.split(' ').at(-1)!] ?? '{}?').replace('{}', about(key, names));
-
-/** A fact and its value as a short sentence; `none` where it is missing. */
-export function factText(fact: string, value: string, names: Names): string {
-  const [kind, ...rest] = fact.split(' ');
-  const [id = '', a = '', b = ''] = rest;
-  const missing = value === 'none';
-  switch (kind) {
+/** A fact and its value as a short sentence; {@link NONE} where it is missing. */
+export function factText(fact: Fact, value: string, names: Names): string {
+  const missing = value === NONE;
+  switch (fact.kind) {
     case 'hears':
-      return missing
-        ? `Nothing is heard of ${id === 'nodes' ? 'any node' : id === 'sacn' ? 'sACN' : 'Art-Net'}`
-        : `${id} is heard`;
+      return missing ? `Nothing is heard of ${HEARD_OF[fact.what]}` : `${capital(HEARD_OF[fact.what])} is heard`;
     case 'stream': {
-      const what = `${names.of(id)} on ${wireText(a)}`;
-      if (b === '') return missing ? `${what} is not heard` : `${what} is heard`;
-      const said: Readonly<Record<string, string>> = {
-        priority: `priority ${value}`,
-        pace: missing ? 'steady' : value,
-        waits: missing ? 'waits for nothing' : 'waits for synchronisation',
-        levels: missing ? 'brings levels' : 'brings no levels',
-        slots: missing ? '512 slots' : `${value} slots`,
-        twin: missing ? 'one component id' : 'a component id that another has too',
-        from: `from ${value}`,
-      };
-      return `${what}: ${said[b] ?? `${b} ${value}`}`;
+      const what = `${names.of(fact.id)} on ${wireText(fact.wire)}`;
+      if (fact.trait === 'there') return missing ? `${what} is not heard` : `${what} is heard`;
+      return `${what}: ${STREAM_WORDS[fact.trait](value, missing)}`;
     }
     case 'node': {
-      if (a === '') return missing ? `${names.of(id)} does not answer` : `${names.of(id)} answers`;
-      const said: Readonly<Record<string, string>> = {
-        address: `is at ${value}`,
-        firmware: `runs firmware ${value}`,
-        failSafe: `does “${value}” when signal is lost`,
-        mask: `has a mask of ${value} bits`,
-        priority: `sends its input at priority ${value}`,
-        doubled: missing ? 'is alone at its address' : 'shares its address with another box',
-      };
-      return missing && a !== 'doubled'
-        ? `${names.of(id)} says nothing of its ${a}`
-        : `${names.of(id)} ${said[a] ?? `${a} ${value}`}`;
+      const node = names.of(fact.id);
+      if (fact.trait === 'there') return missing ? `${node} does not answer` : `${node} answers`;
+      if (fact.trait === 'doubled')
+        return `${node} ${missing ? 'is alone at its address' : 'shares its address with another box'}`;
+      return missing ? `${node} says nothing of its ${fact.trait}` : `${node} ${NODE_WORDS[fact.trait](value)}`;
     }
-    case 'port': {
-      const port = capital(names.port(id, Number(a)));
-      if (b === 'active')
-        return value === 'yes'
-          ? `${port} says that signal passes`
-          : missing
-            ? `${port} says nothing`
-            : `${port} says that nothing comes in`;
-      if (b === 'merging') return missing ? `${port} does not merge` : `${port} merges`;
-      if (b === 'use')
-        return missing
-          ? `${port} says nothing`
-          : `${port} is ${value === 'out' ? 'an output' : value === 'in' ? 'an input' : 'off'}`;
-      return missing ? `${port} says nothing of its ${b}` : `${port}: ${b} ${value}`;
-    }
+    case 'port':
+      return portText(fact, value, names);
     case 'visualiser': {
-      if (a === '') return missing ? `${names.of(id)} does not answer` : `${names.of(id)} answers`;
-      if (a === 'address') return `${names.of(id)} is at ${value}`;
-      return `${names.of(id)} ${missing ? (a === 'gets' ? 'gets nothing of' : 'does not listen to') : a === 'gets' ? 'gets' : 'listens to'} ${wireText(b)}`;
+      const name = names.of(fact.id);
+      if (fact.trait === 'address') return `${name} is at ${value}`;
+      return missing ? `${name} does not answer` : `${name} answers`;
+    }
+    case 'receives': {
+      const does = fact.trait === 'gets' ? ['gets', 'gets nothing of'] : ['listens to', 'does not listen to'];
+      return `${names.of(fact.id)} ${does[Number(missing)]!} ${wireText(fact.wire)}`;
     }
     case 'lamp': {
-      const lamp = capital(names.of(id));
-      if (missing) return a === 'says' ? `${lamp} answers nothing` : `${lamp} does not say its ${a}`;
-      if (a === 'says') return `${lamp} answers`;
-      const what = { on: 'port', set: 'start address', mode: 'mode' }[a] ?? a;
+      const lamp = capital(names.of(fact.id));
+      if (fact.trait === 'there') return missing ? `${lamp} answers nothing` : `${lamp} answers`;
+      if (missing) return `${lamp} does not say its ${fact.trait}`;
+      const what = { on: 'port', set: 'start address', mode: 'mode' }[fact.trait];
       return `${lamp} answers ${value === 'planned' ? 'as planned' : 'otherwise than planned'}: its ${what}`;
     }
-    default:
-      return `${questionText(rest.join(' '), names)} ${value}`;
+    case 'answer':
+      return `${questionText(fact, names)} ${value}`;
   }
 }

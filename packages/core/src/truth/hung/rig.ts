@@ -20,7 +20,7 @@ export type Heard =
 const keyOf = ({ box, port }: Plug): string => `${box} ${port}`;
 
 export class HungRig {
-  private readonly faults = new Map<string, LineFaults>();
+  private readonly faults = new Map<string, { readonly plug: Plug; readonly faults: LineFaults }>();
   private chains: Map<string, HungLamp[]> | undefined;
   /** Something that outlives a power cut was set: it is time to write it down. */
   onSet: () => void = () => undefined;
@@ -43,19 +43,18 @@ export class HungRig {
   }
 
   err(plug: Plug, change: Partial<LineFaults>): void {
-    this.faults.set(keyOf(plug), { ...this.faultsAt(plug), ...change });
+    this.faults.set(keyOf(plug), { plug, faults: { ...this.faultsAt(plug), ...change } });
   }
 
   faultsAt(plug: Plug): LineFaults {
-    return this.faults.get(keyOf(plug)) ?? SOUND;
+    return this.faults.get(keyOf(plug))?.faults ?? SOUND;
   }
 
   /** Cables that are not sound. */
   wrongLines(): (Plug & LineFaults)[] {
-    return [...this.faults].flatMap(([key, faults]) => {
-      const [box = '', port] = key.split(' ');
-      return faults.cut !== null || faults.ragged > 0 ? [{ box, port: Number(port), ...faults }] : [];
-    });
+    return [...this.faults.values()].flatMap(({ plug: { box, port }, faults }) =>
+      faults.cut !== null || faults.ragged > 0 ? [{ box, port, ...faults }] : [],
+    );
   }
 
   reset(): void {

@@ -24,6 +24,19 @@ export interface Seen {
 export const sightingKey = ({ kind, id, part }: Subject, question: string): string =>
   [kind, id, part, question].filter(Boolean).join(' ');
 
+/** What somebody says, or would say, to a question about something. */
+export interface Answer {
+  readonly about: Subject;
+  readonly question: string;
+  readonly answer: Sighting['answer'];
+}
+
+/** By {@link sightingKey}. */
+export type Answers = ReadonlyMap<string, Answer>;
+
+export const answersOf = (all: Iterable<Answer>): Answers =>
+  new Map([...all].map((one) => [sightingKey(one.about, one.question), one]));
+
 /** What people of whom an answer is known saw: answers, and marks of walks. */
 type Looked = Pick<ShowRecords, 'sighting' | 'mark'>;
 

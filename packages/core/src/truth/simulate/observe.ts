@@ -1,6 +1,8 @@
 /** The world advanced for a moment: what this computer would hear, what each node would say, what each lamp would show. */
 import { SLOTS, wireKey } from '../../base/address';
 import { OutputPort } from '../../network/port';
+import type { Subject } from '../../show/records';
+import { answersOf, type Answer, type Answers } from '../known';
 import { isThere, reachesHere, reachesNode, sentBy } from './deliver';
 import type { World, WorldNode, WorldPort, WorldSender, WorldStream } from './world';
 
@@ -62,15 +64,13 @@ export interface ObservedLamp {
   readonly mode: 'planned' | 'another';
 }
 
-/** Answers of people, by subject and question: `lamp lamp-1 lit` */
-export type Answers = ReadonlyMap<string, 'yes' | 'no'>;
-
 export interface Observed {
   readonly streams: readonly ObservedStream[];
   readonly nodes: readonly ObservedNode[];
   readonly visualisers: readonly ObservedVisualiser[];
   /** Lamps that answer, of those that were asked lately */
   readonly lamps: readonly ObservedLamp[];
+  /** What people see, or would see */
   readonly answers: Answers;
 }
 
@@ -214,7 +214,7 @@ export function observe(world: World): Simulated {
               .filter((key) => sent.some(({ streams }) => streams.some((one) => wireKey(one.wire) === key))),
       })),
     lamps: [...lampsSay(world)],
-    answers: new Map([...lampAnswers(world, now), ...machineAnswers(world, now)]),
+    answers: answersOf([...lampAnswers(world, now), ...machineAnswers(world, now)]),
     ports: now,
   };
 }
@@ -232,8 +232,14 @@ function* lampsSay(world: World): Generator<ObservedLamp> {
   }
 }
 
+const answer = (about: Subject, question: string, so: boolean): Answer => ({
+  about,
+  question,
+  answer: so ? 'yes' : 'no',
+});
+
 /** Whether a lamp that is lit at full would be seen to light as it should. */
-function* lampAnswers(world: World, now: ReadonlyMap<string, PortNow>): Generator<[string, 'yes' | 'no']> {
+function* lampAnswers(world: World, now: ReadonlyMap<string, PortNow>): Generator<Answer> {
   for (const { id, ports, patched, set, footprint, fits, works } of world.lamps) {
     const cables = ports.filter(
       ({ nodeId, port }) =>
@@ -244,24 +250,26 @@ function* lampAnswers(world: World, now: ReadonlyMap<string, PortNow>): Generato
       return levels?.slice(patched - 1, patched - 1 + footprint).some((level) => level > 0) ?? false;
     });
     const lights = works && fed && Math.abs(set - patched) < footprint;
-    yield [`lamp ${id} lit`, lights ? 'yes' : 'no'];
-    yield [`lamp ${id} right`, lights && set === patched && fits ? 'yes' : 'no'];
+    const about: Subject = { kind: 'lamp', id, part: '' };
+    yield answer(about, 'lit', lights);
+    yield answer(about, 'right', lights && set === patched && fits);
   }
 }
 
 /** What a person would see at a machine: its lights, and the lights of its ports. */
-function* machineAnswers(world: World, now: ReadonlyMap<string, PortNow>): Generator<[string, 'yes' | 'no']> {
-  const word = (so: boolean) => (so ? 'yes' : 'no');
+function* machineAnswers(world: World, now: ReadonlyMap<string, PortNow>): Generator<Answer> {
+  const machine = (id: string): Subject => ({ kind: 'machine', id, part: '' });
   for (const { id, powered, plugged, ports } of world.nodes) {
-    yield [`machine ${id} on`, word(powered)];
-    yield [`machine ${id} link`, word(powered && plugged)];
+    yield answer(machine(id), 'on', powered);
+    yield answer(machine(id), 'link', powered && plugged);
     for (const { number, cable } of ports) {
       const levels = powered ? now.get(portKey(id, number))?.levels : null;
-      yield [`port ${id} ${number} light`, word(levels !== null && levels !== undefined)];
-      yield [`port ${id} ${number} cable`, word(cable)];
+      const port: Subject = { kind: 'port', id, part: String(number) };
+      yield answer(port, 'light', levels !== null && levels !== undefined);
+      yield answer(port, 'cable', cable);
     }
   }
   for (const { id, on, streams } of world.senders)
-    yield [`machine ${id} sends`, word(on && streams.some((one) => one.on))];
-  for (const { id, on } of world.visualisers) yield [`machine ${id} on`, word(on)];
+    yield answer(machine(id), 'sends', on && streams.some((one) => one.on));
+  for (const { id, on } of world.visualisers) yield answer(machine(id), 'on', on);
 }

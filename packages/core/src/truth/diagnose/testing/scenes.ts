@@ -2,7 +2,8 @@
 import { nightFerry } from '../../../whole/demo';
 import { Patch } from '../../../rig/patch';
 import type { ShowRecords, Subject } from '../../../show/records';
-import { observe, plannedWorld, type Observed, type Present, type World } from '../../simulate';
+import { answersOf, type Answer } from '../../known';
+import { observe, plannedWorld, type Present, type World } from '../../simulate';
 import { judge } from '../judge';
 import { narrow } from '../narrow';
 import { namesOf, sceneOf, type Ground, type Scene } from '../scene';
@@ -16,14 +17,21 @@ export const patchOf = (records: ShowRecords): Patch =>
 export interface Given {
   readonly records?: ShowRecords;
   readonly present?: Present;
-  readonly answers?: Observed['answers'];
+  /** What people saw */
+  readonly answers?: readonly Answer[];
   /** Lamps that were asked lately, over their cables */
   readonly asked?: readonly string[];
 }
 
+export const answer = (about: Subject, question: string, says: Answer['answer']): Answer => ({
+  about,
+  question,
+  answer: says,
+});
+
 /** What stands near something, while the world is as `change` makes it. */
 export function scene(about: Subject, change: (world: World) => World, given: Given = {}): Scene {
-  const { records = ferry, present = PRESENT, answers = new Map<string, 'yes' | 'no'>() } = given;
+  const { records = ferry, present = PRESENT, answers = [] } = given;
   const asked = given.asked ?? [];
   const patch = patchOf(records);
   const world = (lampIds: readonly string[]) => {
@@ -32,7 +40,13 @@ export function scene(about: Subject, change: (world: World) => World, given: Gi
   };
   const ground: Ground = {
     whole: { records, patch, entries: [] } as unknown as Ground['whole'],
-    seen: { ...observe(change(world(asked))), answers, settling: new Set(), confirmed: new Map(), besides: true },
+    seen: {
+      ...observe(change(world(asked))),
+      answers: answersOf(answers),
+      settling: new Set(),
+      confirmed: new Map(),
+      besides: true,
+    },
     names: namesOf(records),
     world,
   };
