@@ -4,8 +4,8 @@ import { ROUTE_KEYS } from '@taxiarch/core/whole/contract/feed';
 import { breakNow } from '../bridge/breaking';
 import type { ToEngine } from '../bridge/engineMessages';
 import type { EngineWhole } from './whole';
-import { FaderFinder } from './faderFinder';
-import { program } from './programmer';
+import { FaderFinder } from './listening/faderFinder';
+import { program } from './nodes/programmer';
 import { outputSettings } from './wiring';
 
 /** A fader that a person moves to be learnt is looked for this often. */

@@ -3,17 +3,17 @@ import type { Settings } from '@taxiarch/core/whole/contract';
 import type { Network } from '@taxiarch/core/show/records';
 import type { FromEngine } from '../bridge/engineMessages';
 import type { Using } from '../bridge/interfaces';
-import type { Discovered } from './discovered';
-import type { Ingest } from './ingest';
-import type { NodeTable } from './nodes';
-import type { Output } from './output';
-import type { Pictures } from './pictures';
-import type { AlsoHeard } from './alsoHeard';
-import type { Membership } from './membership';
-import type { LampDesk } from './rdm/lampDesk';
-import type { Polling } from './polling';
-import type { Sweep } from './sweep';
-import type { Router } from './router';
+import type { Discovered } from './listening/discovered';
+import type { Ingest } from './listening/ingest';
+import type { NodeTable } from './nodes/nodes';
+import type { Output } from './output/output';
+import type { Pictures } from './output/pictures';
+import type { AlsoHeard } from './listening/alsoHeard';
+import type { Membership } from './listening/membership';
+import type { LampDesk } from './nodes/rdm/lampDesk';
+import type { Polling } from './nodes/polling';
+import type { Sweep } from './listening/sweep';
+import type { Router } from './routing/router';
 import type { Sockets } from './sockets';
 
 export interface EngineParts {

@@ -1,11 +1,11 @@
 /** What the engine reports: all of itself twice a second, universes in parts, slots that are inspected at once. */
 import { OWN_NAME } from '@taxiarch/core/signal/stream';
-import { ANNOUNCERS_REPORTED } from './discovered';
+import { ANNOUNCERS_REPORTED } from './listening/discovered';
 import type { EngineReport, EngineUniverse } from '../bridge/engineMessages';
 import { formatCid } from '@taxiarch/core/protocol/sacn';
 import type { EngineParts } from './parts';
 import { Rates, Trouble } from './state';
-import type { LiveUniverse } from './universe';
+import type { LiveUniverse } from './listening/universe';
 
 export const REPORT_MS = 500;
 /** With many universes a report on all of them at once would hold up the packets, so it is made in parts. */

@@ -7,7 +7,7 @@ import { bound } from '../receive/receiver';
 import type { Ports, Using } from '../bridge/interfaces';
 import type { EngineToReceiver, MembershipState, PlainError, ReceiverToEngine } from '../bridge/receiverMessages';
 import { broadcastOf, listInterfaces, zoneOf } from '../bridge/interfaces';
-import type { SentBy } from './stream';
+import type { SentBy } from './listening/stream';
 import { PacketRing, addressText, type ReceivedPacket } from '../bridge/ring';
 
 export interface PacketListener {

@@ -1,9 +1,9 @@
 /** The engine's hot path, run before the first real packet: code that is still cold would cost packets. */
 import { Sacn, encodeData } from '@taxiarch/core/protocol/sacn';
 import { encodeDmx } from '@taxiarch/core/protocol/artnet';
-import { Ingest } from './ingest';
+import { Ingest } from './listening/ingest';
 import { SharedLevels } from '../bridge/shared';
-import { LiveUniverse } from './universe';
+import { LiveUniverse } from './listening/universe';
 
 const PACKETS = 20_000;
 const UNIVERSES = 200;

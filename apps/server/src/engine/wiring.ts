@@ -14,14 +14,14 @@ import { Sacn } from '@taxiarch/core/protocol/sacn';
 import { readU32 } from '@taxiarch/core/base/bytes';
 import { broadcastOf, listInterfaces, plainTrouble } from '../bridge/interfaces';
 import type { EngineWhole } from './whole';
-import type { IngestListener } from './ingest';
-import type { OutputSettings, Surroundings } from './output';
-import type { DeskWire } from './rdm/lampDesk';
-import type { MembershipNeeds } from './membership';
-import type { PollingSurroundings } from './polling';
-import type { RouterSurroundings } from './router';
+import type { IngestListener } from './listening/ingest';
+import type { OutputSettings, Surroundings } from './output/output';
+import type { DeskWire } from './nodes/rdm/lampDesk';
+import type { MembershipNeeds } from './listening/membership';
+import type { PollingSurroundings } from './nodes/polling';
+import type { RouterSurroundings } from './routing/router';
 import type { PacketListener } from './sockets';
-import type { SweepSurroundings } from './sweep';
+import type { SweepSurroundings } from './listening/sweep';
 
 const isArtNetKey = (key: number): boolean => key < ROUTE_KEYS && fromWireKey(key).protocol === 'artnet';
 

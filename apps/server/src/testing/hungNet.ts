@@ -8,7 +8,7 @@ import { wireNumber } from '@taxiarch/core/network/machine';
 import { decodeRdm, encodeRdm, Rdm } from '@taxiarch/core/protocol/rdm';
 import type { ShowRecords } from '@taxiarch/core/show/records';
 import type { LampPort, LampRequest } from '@taxiarch/core/truth/roll';
-import { LampDesk } from '../engine/rdm/lampDesk';
+import { LampDesk } from '../engine/nodes/rdm/lampDesk';
 import type { EngineHost } from '../bridge/host';
 
 interface NetPort extends LampPort {

@@ -1,7 +1,7 @@
 /** Test pictures as they run: what each holds is held like anything that is taken, and given back like it. */
 import { levelAt, type PictureReport, type Track } from '@taxiarch/core/rig/picture';
-import { holderOf } from '../bridge/holder';
-import type { PictureOrder, TakeOrder } from '../bridge/engineMessages';
+import { holderOf } from '../../bridge/holder';
+import type { PictureOrder, TakeOrder } from '../../bridge/engineMessages';
 import type { Output } from './output';
 
 /** What a picture does in one universe. */

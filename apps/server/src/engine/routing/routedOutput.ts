@@ -4,7 +4,7 @@ import { encodeDmx } from '@taxiarch/core/protocol/artnet';
 import { encodeData, Sacn } from '@taxiarch/core/protocol/sacn';
 import { OWN_NAME } from '@taxiarch/core/signal/stream';
 import type { Route } from '@taxiarch/core/show/records';
-import type { Sending } from '../keep/lastWords';
+import type { Sending } from '../../keep/lastWords';
 
 /** Packets that end an sACN stream (E1.31-2018, 6.2.6). */
 const LAST_PACKETS = 3;

@@ -2,9 +2,9 @@
  * What Taxiarch sends: the slots that people have taken, and around them what others send, so that
  * nothing else on the universe moves. Safe until a person makes it hot.
  */
-import type { TakeOrder } from '../bridge/engineMessages';
-import { holderOf } from '../bridge/holder';
-import type { Sending } from '../keep/lastWords';
+import type { TakeOrder } from '../../bridge/engineMessages';
+import { holderOf } from '../../bridge/holder';
+import type { Sending } from '../../keep/lastWords';
 import { fromWireKey, SLOTS } from '@taxiarch/core/base/address';
 import { encodeDmx } from '@taxiarch/core/protocol/artnet';
 import type { HoldReport, OutputReport } from '@taxiarch/core/whole/contract';

@@ -2,7 +2,7 @@
 import { fromWireKey, SLOTS } from '@taxiarch/core/base/address';
 import { type MergeMode, Merger, MOST_CONTENDERS, priorityAt, type SlotContender } from '@taxiarch/core/signal/merge';
 import type { Incoming } from '@taxiarch/core/signal/route';
-import type { SharedLevels } from '../bridge/shared';
+import type { SharedLevels } from '../../bridge/shared';
 import type { StreamReport } from '@taxiarch/core/signal/stream';
 import { Stream, type StreamOrigin } from './stream';
 

@@ -31,8 +31,8 @@ import type { SentBy, Stream } from './stream';
 import { Syncs } from './syncs';
 import type { LiveUniverse } from './universe';
 import { MOST_ROUTES } from '@taxiarch/core/whole/contract/feed';
-import type { ToEngine } from '../bridge/engineMessages';
-import { MOST_UNIVERSES, SharedLevels } from '../bridge/shared';
+import type { ToEngine } from '../../bridge/engineMessages';
+import { MOST_UNIVERSES, SharedLevels } from '../../bridge/shared';
 
 const DMX_HEADER = 18;
 /** What others say to nodes: understood, and none of our business. */

@@ -2,7 +2,7 @@
  * The router: universes heard are sent on as others while a person has their routes running. A route
  * with one input passes on packet for packet; one with several sends at DMX's own pace.
  */
-import type { RouterPlan } from '../bridge/engineMessages';
+import type { RouterPlan } from '../../bridge/engineMessages';
 import { SLOTS, wireKey, type WireUniverse } from '@taxiarch/core/base/address';
 import { RouteMixer, type ControlReport, type Incoming, type RouteReport } from '@taxiarch/core/signal/route';
 import { MOST_ROUTES } from '@taxiarch/core/whole/contract/feed';
@@ -11,10 +11,10 @@ import { encodeDiscoveryPages, formatCid } from '@taxiarch/core/protocol/sacn';
 import { OWN_NAME } from '@taxiarch/core/signal/stream';
 import type { Control, Route } from '@taxiarch/core/show/records';
 import { RoutedOutput, type FrameLeft, type RouteSender } from './routedOutput';
-import { SyncOut } from './syncOut';
-import { MOST_UNIVERSES, type SharedLevels } from '../bridge/shared';
-import type { Sending } from '../keep/lastWords';
-import type { LiveUniverse } from './universe';
+import { SyncOut } from '../output/syncOut';
+import { MOST_UNIVERSES, type SharedLevels } from '../../bridge/shared';
+import type { Sending } from '../../keep/lastWords';
+import type { LiveUniverse } from '../listening/universe';
 
 /** A full frame of DMX512 takes this long. */
 const FRAME_MS = 1000 / 44;

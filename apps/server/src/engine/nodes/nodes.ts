@@ -1,7 +1,7 @@
 /** Devices that answer Art-Net polls, all the pages of each in one. */
 import { type ArtIpProgReply, ArtNet, type ArtPollReply, portsOf } from '@taxiarch/core/protocol/artnet';
 import { describeNode, hexMac, type NodeReport } from '@taxiarch/core/network/node';
-import type { PlannedMachines } from '../bridge/engineMessages';
+import type { PlannedMachines } from '../../bridge/engineMessages';
 
 interface Device {
   readonly address: string;

@@ -4,8 +4,8 @@ import { decodeArtNet } from '@taxiarch/core/protocol/artnet';
 import { type SacnData, type SacnSync, decodeSacn } from '@taxiarch/core/protocol/sacn';
 import { type Route, PLAIN_INPUT, PLAIN_ROUTE } from '@taxiarch/core/show/records';
 import { Output, type OutputSettings } from './output';
-import { Router } from './router';
-import { SharedLevels } from '../bridge/shared';
+import { Router } from '../routing/router';
+import { SharedLevels } from '../../bridge/shared';
 
 const CID = new Uint8Array(16).fill(4);
 type Sent = { to: number | string; packet: SacnData | SacnSync | { kind: string } };

@@ -1,5 +1,5 @@
 /** Finds the fader that a person moves on another desk: the slot that moves while it stood still before. */
-import type { FoundFader } from '../bridge/engineMessages';
+import type { FoundFader } from '../../bridge/engineMessages';
 import { SLOTS } from '@taxiarch/core/base/address';
 import { Sacn } from '@taxiarch/core/protocol/sacn';
 import type { LiveUniverse } from './universe';

@@ -4,8 +4,8 @@ import { ArtNet, encodeArtSync, encodeDmx, encodePoll, type ArtPoll } from '@tax
 import { NOBODY } from '@taxiarch/core/signal/merge';
 import { encodeData, encodeDiscovery, encodeSync, type SacnData } from '@taxiarch/core/protocol/sacn';
 import { Ingest } from './ingest';
-import { SharedLevels } from '../bridge/shared';
-import { levelsFrom } from '../testing/wire';
+import { SharedLevels } from '../../bridge/shared';
+import { levelsFrom } from '../../testing/wire';
 import { LiveUniverse } from './universe';
 
 const OWN = new Uint8Array(16).fill(0xee);

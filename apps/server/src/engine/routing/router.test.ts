@@ -14,8 +14,8 @@ import {
   PLAIN_ROUTE,
   type Route,
 } from '@taxiarch/core/show/records';
-import { Sender, closeSockets, openSocket, stopSenders } from '../testing/wire';
-import { ServerProcess, eventually, newFolder, removeFolder, udpPorts } from '../testing/serverProcess';
+import { Sender, closeSockets, openSocket, stopSenders } from '../../testing/wire';
+import { ServerProcess, eventually, newFolder, removeFolder, udpPorts } from '../../testing/serverProcess';
 
 jest.setTimeout(180_000);
 
