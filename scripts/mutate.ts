@@ -13,7 +13,10 @@ import { MUTATED, mutationFile, type MutationFigure } from './mutate/folders';
 
 const { values, positionals } = parseArgs({
   allowPositionals: true,
-  options: { survivors: { type: 'boolean', default: false }, workers: { type: 'string', default: String(cpus().length) } },
+  options: {
+    survivors: { type: 'boolean', default: false },
+    workers: { type: 'string', default: String(cpus().length) },
+  },
 });
 
 interface Mutant {
@@ -83,11 +86,15 @@ for (const folder of foldersOf(positionals)) {
   const config = join(out, 'mutate', 'config.json');
   rmSync(report, { force: true });
   writeFileSync(config, JSON.stringify(configFor(folder, report)));
-  const run = spawnSync(process.execPath, [join(root, 'node_modules/@stryker-mutator/core/bin/stryker.js'), 'run', config], {
-    cwd: root,
-    encoding: 'utf8',
-    env: { ...process.env, MUTATED_FOLDER: folder },
-  });
+  const run = spawnSync(
+    process.execPath,
+    [join(root, 'node_modules/@stryker-mutator/core/bin/stryker.js'), 'run', config],
+    {
+      cwd: root,
+      encoding: 'utf8',
+      env: { ...process.env, MUTATED_FOLDER: folder },
+    },
+  );
   if (!existsSync(report)) {
     process.stderr.write(`${folder}: the tests could not be run.\n${run.stdout.slice(-3000)}${run.stderr}\n`);
     process.exit(1);
@@ -96,5 +103,7 @@ for (const folder of foldersOf(positionals)) {
   kept = [...kept.filter((one) => one.folder !== folder), figure].sort((a, b) => (a.folder < b.folder ? -1 : 1));
   writeFileSync(mutationFile, `${JSON.stringify(kept, null, 2)}\n`);
   const share = (100 * figure.caught) / (figure.caught + figure.missed);
-  process.stdout.write(`${folder}: ${figure.caught} of ${figure.caught + figure.missed} caught, ${share.toFixed(0)} %\n`);
+  process.stdout.write(
+    `${folder}: ${figure.caught} of ${figure.caught + figure.missed} caught, ${share.toFixed(0)} %\n`,
+  );
 }

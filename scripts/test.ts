@@ -11,7 +11,16 @@ import { writeRouteTypes } from './routeTypes';
 
 const QUICK = process.argv[2] === 'quick';
 /** Tests that start servers. */
-const SLOW = ['engine/live', 'engine/routing', 'http/http', 'imports/', 'store/', 'feed/', 'bridge/supervisor', 'keep/'];
+const SLOW = [
+  'engine/live',
+  'engine/routing',
+  'http/http',
+  'imports/',
+  'store/',
+  'feed/',
+  'bridge/supervisor',
+  'keep/',
+];
 const counts = { passed: 0, failed: 0 };
 const took: string[] = [];
 /** What failed, said once more at the end. */

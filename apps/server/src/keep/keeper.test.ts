@@ -3,7 +3,7 @@ import { createSocket } from 'node:dgram';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { decodeData } from '@taxiarch/core/protocol/sacn';
+import { decodeSacn } from '@taxiarch/core/protocol/sacn';
 import { eventually } from '../testing/serverProcess';
 import { Keeper } from './keeper';
 import type { Sending } from './lastWords';
@@ -132,8 +132,9 @@ test('what it sent is ended for it, so that any receiver lets go', async () => {
   ];
   const heard: [number, boolean, number][] = [];
   const socket = createSocket('udp4').on('message', (bytes) => {
-    const read = decodeData(bytes);
-    if (read.ok) heard.push([read.value.universe, read.value.terminated, read.value.sequence]);
+    const read = decodeSacn(bytes);
+    if (read.ok && read.value.kind === 'data')
+      heard.push([read.value.universe, read.value.terminated, read.value.sequence]);
   });
   const port = await new Promise<number>((done) => socket.bind(0, '127.0.0.1', () => done(socket.address().port)));
   const body = `${BEATS} if (!process.argv[2]) process.send(${JSON.stringify({ type: 'sending', streams, port })}, () => process.kill(process.pid, 'SIGKILL'));`;

@@ -3,7 +3,7 @@ import { SACN_FIRST, SACN_LAST, SLOTS } from '../../base/address';
 import { readText, readU16, readU32, writeText, writeU16, writeU32 } from '../../base/bytes';
 import { ok, type Result } from '../../base/result';
 import * as C from './constants';
-import { refuseSacn, layerLength, readRoot, writeFlagsAndLength, writeRoot, type SacnRejection } from './root';
+import { refuseSacn, layerLength, writeFlagsAndLength, writeRoot, type SacnRejection } from './root';
 
 export interface SacnData {
   readonly kind: 'data';
@@ -90,10 +90,8 @@ export const dataUniverse = (bytes: Uint8Array): number | undefined =>
 
 const fields = blankDataFields();
 
-export function decodeData(bytes: Uint8Array): Result<SacnData, SacnRejection> {
-  const vector = readRoot(bytes);
-  if (typeof vector === 'string') return refuseSacn(vector);
-  if (vector !== C.VECTOR_ROOT_E131_DATA) return refuseSacn('unknown-root-vector');
+/** A packet whose root layer says that it carries data. */
+export function dataIn(bytes: Uint8Array): Result<SacnData, SacnRejection> {
   const reason = readDataFields(bytes, fields);
   if (reason) return refuseSacn(reason);
   const { options, slotCount, priority, syncAddress, sequence, universe, startCode } = fields;

@@ -1,9 +1,9 @@
 /** The E1.31 universe discovery packet (ANSI E1.31-2018, 6.4 and clause 8). */
-import { SACN_FIRST, SACN_LAST } from '../../base/address';
+import { SACN_LAST } from '../../base/address';
 import { readText, readU16, readU32, writeText, writeU16, writeU32 } from '../../base/bytes';
 import { ok, type Result } from '../../base/result';
 import * as C from './constants';
-import { refuseSacn, layerLength, readRoot, writeFlagsAndLength, writeRoot, type SacnRejection } from './root';
+import { refuseSacn, layerLength, writeFlagsAndLength, writeRoot, type SacnRejection } from './root';
 
 export interface SacnDiscovery {
   readonly kind: 'discovery';
@@ -17,16 +17,10 @@ export interface SacnDiscovery {
   readonly universes: readonly number[];
 }
 
-export function decodeDiscovery(bytes: Uint8Array): Result<SacnDiscovery, SacnRejection> {
-  const vector = readRoot(bytes);
-  if (typeof vector === 'string') return refuseSacn(vector);
-  if (vector !== C.VECTOR_ROOT_E131_EXTENDED) return refuseSacn('unknown-root-vector');
+/** A packet whose framing layer says that it lists universes. */
+export function discoveryIn(bytes: Uint8Array): Result<SacnDiscovery, SacnRejection> {
   if (bytes.length < C.DISCOVERY_HEADER_LENGTH) return refuseSacn('too-short');
-  if (
-    readU32(bytes, 40) !== C.VECTOR_E131_EXTENDED_DISCOVERY ||
-    readU32(bytes, 114) !== C.VECTOR_UNIVERSE_DISCOVERY_UNIVERSE_LIST
-  )
-    return refuseSacn('unknown-framing-vector');
+  if (readU32(bytes, 114) !== C.VECTOR_UNIVERSE_DISCOVERY_UNIVERSE_LIST) return refuseSacn('unknown-framing-vector');
   const listLength = layerLength(bytes, 112) - (C.DISCOVERY_HEADER_LENGTH - 112);
   if (
     listLength < 0 ||
@@ -41,8 +35,9 @@ export function decodeDiscovery(bytes: Uint8Array): Result<SacnDiscovery, SacnRe
   const universes: number[] = [];
   for (let at = 0; at < listLength; at += 2) {
     const universe = readU16(bytes, C.DISCOVERY_HEADER_LENGTH + at);
+    // Rising from 1 on
     const before = universes[universes.length - 1] ?? 0;
-    if (universe <= before || universe < SACN_FIRST || universe > SACN_LAST) return refuseSacn('bad-discovery-list');
+    if (universe <= before || universe > SACN_LAST) return refuseSacn('bad-discovery-list');
     universes.push(universe);
   }
   return ok({

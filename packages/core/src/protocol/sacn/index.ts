@@ -1,7 +1,7 @@
 /** sACN, ANSI E1.31-2018: packets to messages and back. */
 export * as Sacn from './constants';
-export * from './data';
-export * from './sync';
-export * from './discovery';
-export { formatCid, parseCid, readRoot } from './root';
+export { blankDataFields, dataUniverse, encodeData, readDataFields, readSourceName, type SacnData } from './data';
+export { encodeSync, type SacnSync } from './sync';
+export { encodeDiscovery, encodeDiscoveryPages, type SacnDiscovery } from './discovery';
+export { formatCid, parseCid, readRoot, type SacnRejection } from './root';
 export * from './decode';

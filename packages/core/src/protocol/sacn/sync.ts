@@ -1,9 +1,9 @@
 /** The E1.31 synchronisation packet (ANSI E1.31-2018, 6.3). */
 import { SACN_FIRST, SACN_LAST } from '../../base/address';
-import { readU16, readU32, writeU16, writeU32 } from '../../base/bytes';
+import { readU16, writeU16, writeU32 } from '../../base/bytes';
 import { ok, type Result } from '../../base/result';
 import * as C from './constants';
-import { refuseSacn, layerLength, readRoot, writeFlagsAndLength, writeRoot, type SacnRejection } from './root';
+import { refuseSacn, layerLength, writeFlagsAndLength, writeRoot, type SacnRejection } from './root';
 
 export interface SacnSync {
   readonly kind: 'sync';
@@ -13,12 +13,9 @@ export interface SacnSync {
   readonly syncAddress: number;
 }
 
-export function decodeSync(bytes: Uint8Array): Result<SacnSync, SacnRejection> {
-  const vector = readRoot(bytes);
-  if (typeof vector === 'string') return refuseSacn(vector);
-  if (vector !== C.VECTOR_ROOT_E131_EXTENDED) return refuseSacn('unknown-root-vector');
+/** A packet whose framing layer says that it synchronises. */
+export function syncIn(bytes: Uint8Array): Result<SacnSync, SacnRejection> {
   if (bytes.length < C.SYNC_LENGTH) return refuseSacn('too-short');
-  if (readU32(bytes, 40) !== C.VECTOR_E131_EXTENDED_SYNCHRONIZATION) return refuseSacn('unknown-framing-vector');
   if (bytes.length !== C.SYNC_LENGTH || layerLength(bytes, 38) !== C.SYNC_LENGTH - 38)
     return refuseSacn('wrong-length');
   const syncAddress = readU16(bytes, 45);
