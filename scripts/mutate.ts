@@ -50,7 +50,7 @@ function configFor(folder: string, report: string): object {
     mutate: [`${folder}/**/*.ts`, `!${folder}/**/*.test.ts`, `!${folder}/**/testing/**`, `!${folder}/**/index.ts`],
     coverageAnalysis: 'perTest',
     concurrency: Number(values.workers),
-    timeoutMS: 10_000,
+    timeoutMS: 3000,
     ignoreStatic: true,
     disableTypeChecks: false,
     checkers: [],
