@@ -1,49 +1,27 @@
 /** One link: the doctor's list worked through live, and the link itself. */
 import { sendersOf } from '@taxiarch/core/network/flow';
 import { Link as Anchor, useLocalSearchParams, useRouter } from 'expo-router';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { View } from 'react-native';
-import { formatWire, type NumberingBase, type Protocol } from '@taxiarch/core/base/address';
-import { doctor, type DoctorLine, linkedUniverses, proposeLines, shownAs } from '@taxiarch/core/truth/link';
-import { removed } from '@taxiarch/core/show/edit';
+import { formatWire } from '@taxiarch/core/base/address';
+import { doctor, type DoctorLine, linkedUniverses, shownAs } from '@taxiarch/core/truth/link';
 import type { Seen } from '@taxiarch/core/truth/known';
-import { type Link, START_ORDERS } from '@taxiarch/core/show/records';
-import { MachineChoice } from '@/forms/MachineChoice';
-import { RecordFoot } from '@/forms/RecordFoot';
-import { useRecordForm } from '@/forms/useRecordForm';
+import type { Link } from '@taxiarch/core/show/records';
 import { useExchange } from '@/data/exchange';
 import { useLive } from '@/data/live';
 import { useStandIns } from '@/data/machines';
-import { wholeFrom } from '@/data/numbers';
 import { saw } from '@/data/sightings';
 import { whyHref } from '@/data/diagnosis';
 import { propose, useShow } from '@/data/show';
-import { Delete } from '@/forms/Delete';
-import {
-  useLeaveFor,
-  Button,
-  Choice,
-  Field,
-  KnownMark,
-  Notice,
-  Pick,
-  Screen,
-  Section,
-  Sentence,
-  StateWord,
-  Text,
-  count,
-  WhyLink,
-  Missing,
-} from '@/ui';
+import { Button, KnownMark, Notice, Screen, Section, Sentence, StateWord, Text, count, WhyLink, Missing } from '@/ui';
 import { AtTheOtherEnd } from './AtTheOtherEnd';
-import { linkFormOf, newLinkForm, linkPlan, type LinkForm } from './linkForm';
+import { LinkEditor } from './LinkEditor';
 
 export function LinkPage() {
   const { link: id = '' } = useLocalSearchParams<{ link: string }>();
   const { records, loaded } = useShow();
   const link = records.link.find((one) => one.id === id);
-  if (id === 'new') return <Editor link={undefined} />;
+  if (id === 'new') return <LinkEditor link={undefined} />;
   if (link) return <Looked key={id} link={link} />;
   return <Missing loaded={loaded} what="This link" list="/flow/links" act="All links" />;
 }
@@ -63,7 +41,7 @@ function Looked({ link }: { link: Link }) {
   const asked = lines.filter(({ state }) => state === 'ask').length;
   const sender = sendersOf(records.machine).find(({ id }) => id === link.senderId);
   const picture = standIns?.find(({ kind }) => kind === 'visualiser')?.visualiser?.page;
-  if (edit) return <Editor link={link} />;
+  if (edit) return <LinkEditor link={link} />;
   return (
     <Screen
       sentence={
@@ -173,158 +151,5 @@ function Line({ line, link }: { line: DoctorLine; link: Link }) {
         </View>
       )}
     </View>
-  );
-}
-
-const PROTOCOLS = [
-  { value: 'sacn', label: 'sACN' },
-  { value: 'artnet', label: 'Art-Net' },
-] as const;
-const BASES = [
-  { value: '1', label: 'from 1' },
-  { value: '0', label: 'from 0' },
-];
-
-const ORDER_LABELS: Readonly<Record<Link['startsFirst'], string>> = {
-  sender: 'Sender first',
-  visualiser: 'Visualiser first',
-  either: 'Either',
-};
-
-function Editor({ link }: { link: Link | undefined }) {
-  const leaveFor = useLeaveFor();
-  const { records } = useShow();
-  const editing = useRecordForm<LinkForm, Link>('link', link, (one) => (one ? linkFormOf(one) : newLinkForm(records)));
-  const { id, base, form, set } = editing;
-  const plan = useMemo(() => linkPlan(form, base, id, records), [form, base, id, records]);
-  const senders = sendersOf(records.machine);
-  const sender = senders.find((one) => one.id === form.senderId);
-  /** All that the sender sends by the protocol, one to one. */
-  const oneToOne = (next: Partial<LinkForm>) => {
-    const wanted = { ...form, ...next };
-    const its = senders.find((one) => one.id === wanted.senderId);
-    set({ ...next, lines: its ? proposeLines(its, wanted.protocol, records.universe) : wanted.lines });
-  };
-  const setLine = (which: number, next: Partial<Link['lines'][number]>) =>
-    set({ lines: form.lines.map((line, i) => (i === which ? { ...line, ...next } : line)) });
-  return (
-    <Screen sentence={<Sentence>{link ? `${link.name}.` : 'A sender, linked to a visualiser.'}</Sentence>}>
-      <Pick
-        label="Sender"
-        options={[{ value: '', label: 'choose' }, ...senders.map((one) => ({ value: one.id, label: one.name }))]}
-        value={form.senderId}
-        onChange={(senderId) => oneToOne({ senderId })}
-      />
-      <MachineChoice
-        label="Visualiser"
-        newLabel="Name of the visualiser"
-        form={{
-          machineId: form.visualiserId,
-          name: form.visualiserName,
-          kind: 'visualiser',
-          address: form.visualiserAddress,
-        }}
-        set={({ machineId, name, address }) =>
-          set({
-            ...(machineId !== undefined && { visualiserId: machineId }),
-            ...(name !== undefined && { visualiserName: name }),
-            ...(address !== undefined && { visualiserAddress: address }),
-          })
-        }
-        machines={records.machine.filter(({ kind }) => kind === 'visualiser' || kind === 'computer')}
-        kinds={['visualiser']}
-      />
-      <Choice
-        label="Protocol"
-        options={PROTOCOLS}
-        value={form.protocol}
-        onChange={(protocol: Protocol) => oneToOne({ protocol })}
-      />
-      {form.protocol === 'artnet' && (
-        <View className="flex-row gap-2">
-          <View className="flex-1">
-            <Pick
-              label="The sender counts"
-              options={BASES}
-              value={String(form.senderBase)}
-              onChange={(value) => set({ senderBase: Number(value) as NumberingBase })}
-            />
-          </View>
-          <View className="flex-1">
-            <Pick
-              label="The visualiser counts"
-              options={BASES}
-              value={String(form.receiverBase)}
-              onChange={(value) => set({ receiverBase: Number(value) as NumberingBase })}
-            />
-          </View>
-        </View>
-      )}
-      <Choice
-        label="Which starts first"
-        options={START_ORDERS.map((value) => ({ value, label: ORDER_LABELS[value] }))}
-        value={form.startsFirst}
-        onChange={(startsFirst) => set({ startsFirst })}
-      />
-      <Section title="Which universes become which">
-        {form.lines.map((line, i) => (
-          <View key={i} className="flex-row items-end gap-2" role="group" aria-label={`Line ${i + 1}`}>
-            <View className="flex-1">
-              <Field
-                label="From"
-                mono
-                value={String(line.from || '')}
-                onChange={(text) => setLine(i, { from: wholeFrom(text) ?? 0 })}
-              />
-            </View>
-            <View className="flex-1">
-              <Field
-                label="How many"
-                mono
-                value={String(line.count || '')}
-                onChange={(text) => setLine(i, { count: wholeFrom(text) ?? 0 })}
-              />
-            </View>
-            <View className="flex-1">
-              <Field
-                label="Its number there"
-                mono
-                value={String(line.to)}
-                onChange={(text) => setLine(i, { to: wholeFrom(text) ?? 0 })}
-              />
-            </View>
-            <Button
-              label={`Remove line ${i + 1}`}
-              short="Remove"
-              onPress={() => set({ lines: form.lines.filter((_, at) => at !== i) })}
-            />
-          </View>
-        ))}
-        <View className="flex-row gap-2">
-          <Button label="One to one" grow disabled={!sender} onPress={() => oneToOne({})} />
-          <Button
-            label="Add a line"
-            grow
-            onPress={() => set({ lines: [...form.lines, { from: 1, count: 1, to: 1 }] })}
-          />
-        </View>
-      </Section>
-      <RecordFoot
-        of={editing}
-        plan={plan}
-        act={link ? 'Change the link' : 'Add the link'}
-        onDone={() => leaveFor(`/flow/links/${id}`)}
-      />
-      {link && (
-        <Delete
-          change={removed('link', link)}
-          what={`the link ${link.name}`}
-          onDone={() => {
-            editing.clear();
-            leaveFor('/flow/links');
-          }}
-        />
-      )}
-    </Screen>
   );
 }
