@@ -4,12 +4,9 @@
  * every part works, once and briefly, and writes nothing.
  */
 import { spawnSync } from 'node:child_process';
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
-import { cpus } from 'node:os';
-import { join } from 'node:path';
-import { format } from 'prettier';
 import { buildAll } from './built';
 import { root } from './bundle.mjs';
+import { TRIES, readFigures, wordOf, writeFigures, type Kept } from './figures';
 import { QUIET, percent, stolen, ticks, type Extent, type Figure, type Part } from './measure/figure';
 import * as exchange from './measure/exchange';
 import * as faults from './measure/faults';
@@ -44,19 +41,8 @@ const PARTS: Readonly<Record<string, Part>> = {
   exchange: exchange.measure,
   plug: plug.measure,
 };
-/** A part that met no quiet time is measured again, so many times in all. */
-const TRIES = 3;
-
 /** Parts that count what is right, or last for many minutes: these are not measured again for quiet. */
 const ONCE: ReadonlySet<string> = new Set(['faults', 'walk']);
-
-/** A figure as it is kept: with when it was taken, of what, and how quiet the computer was. */
-interface Kept extends Figure {
-  readonly part: string;
-  readonly on: string;
-  readonly of: string;
-  readonly taken: string;
-}
 
 const given = process.argv.slice(2);
 const short = given.includes('--short');
@@ -69,7 +55,6 @@ if (unknown.length > 0) {
 
 const extent: Extent = { short, of: (full, brief) => (short ? brief : full) };
 const commit = spawnSync('git', ['describe', '--always', '--dirty'], { cwd: root, encoding: 'utf8' }).stdout.trim();
-const word = (met: boolean | null) => (met === null ? 'not to be told' : met ? 'met' : 'MISSED');
 
 /** The round with the least of the computer taken away, of as many as it takes to have a quiet one. */
 async function quietest(part: string, measure: Part): Promise<Kept[]> {
@@ -87,36 +72,14 @@ async function quietest(part: string, measure: Part): Promise<Kept[]> {
   return best.figures.map((figure) => ({ part, ...figure, on, of: commit, taken }));
 }
 
-const FILE = join(root, 'docs/figures.json');
-const read = (): Kept[] => (existsSync(FILE) ? (JSON.parse(readFileSync(FILE, 'utf8')) as Kept[]) : []);
-
-async function writeFigures(kept: readonly Kept[]): Promise<void> {
-  const options = { ...(JSON.parse(readFileSync(join(root, '.prettierrc.json'), 'utf8')) as object) };
-  const cell = (text: string) => text.replaceAll('|', '\\|');
-  const rows = kept.map((one) =>
-    [one.figure, one.asked, one.seen, word(one.met), one.taken, one.on, one.of].map(cell).join(' | '),
-  );
-  const cores = cpus();
-  const text = `# Figures
-
-Written by \`npm run measure\`, never by hand. Each figure stands beside its baseline, both taken in one run, on ${cores.length} cores of ${cores[0]?.model ?? 'an unknown processor'}. A run is quiet when less than ${percent(QUIET)} of the computer's time was taken away by its host; a part that met no quiet time was measured ${TRIES} times, and the quietest of them stands here.
-
-| figure | asked for | seen | | taken away | on | of |
-| --- | --- | --- | --- | --- | --- | --- |
-${rows.map((row) => `| ${row} |`).join('\n')}
-`;
-  writeFileSync(FILE, await format(JSON.stringify(kept), { ...options, parser: 'json' }));
-  writeFileSync(join(root, 'docs/figures.md'), await format(text, { ...options, parser: 'markdown' }));
-}
-
 buildAll();
-let kept = read();
+let kept = readFigures();
 for (const [part, measure] of Object.entries(PARTS)) {
   if (asked.length > 0 && !asked.includes(part)) continue;
   process.stdout.write(`\n${part}\n`);
   const figures = await quietest(part, measure);
   for (const { figure, asked: held, seen, met, taken } of figures)
-    process.stdout.write(`  ${figure}: ${seen} (${held}: ${word(met)}; ${taken} taken away)\n`);
+    process.stdout.write(`  ${figure}: ${seen} (${held}: ${wordOf(met)}; ${taken} taken away)\n`);
   const order = Object.keys(PARTS);
   kept = [...kept.filter((one) => one.part !== part), ...figures].sort(
     (a, b) => order.indexOf(a.part) - order.indexOf(b.part),

@@ -9,7 +9,8 @@ import { cpus } from 'node:os';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { out, root } from './bundle.mjs';
-import { MUTATED, mutationFile, type MutationFigure } from './mutate/folders';
+import { readMutated, shareOf, writeMutated, type Mutated } from './figures';
+import { HELD } from './mutated';
 
 const { values, positionals } = parseArgs({
   allowPositionals: true,
@@ -31,9 +32,9 @@ interface Report {
 
 /** Folders of the project by their last name or their whole path below it. */
 function foldersOf(names: readonly string[]): string[] {
-  if (names.length === 0) return [...MUTATED];
+  if (names.length === 0) return [...HELD];
   return names.map((name) => {
-    const folder = MUTATED.find((one) => one === name || one.endsWith(`/${name}`)) ?? name;
+    const folder = HELD.find((one) => one === name || one.endsWith(`/${name}`)) ?? name;
     if (existsSync(join(root, folder))) return folder;
     process.stderr.write(`There is no folder ${name}.\n`);
     process.exit(1);
@@ -67,7 +68,7 @@ function configFor(folder: string, report: string): object {
 const CAUGHT: ReadonlySet<string> = new Set(['Killed', 'Timeout']);
 const MISSED: ReadonlySet<string> = new Set(['Survived', 'NoCoverage']);
 
-function tell(folder: string, { files }: Report): MutationFigure {
+function tell(folder: string, { files }: Report): Mutated {
   const all = Object.entries(files).flatMap(([file, { mutants }]) => mutants.map((one) => ({ file, ...one })));
   const caught = all.filter(({ status }) => CAUGHT.has(status)).length;
   const missed = all.filter(({ status }) => MISSED.has(status));
@@ -80,7 +81,7 @@ function tell(folder: string, { files }: Report): MutationFigure {
 }
 
 mkdirSync(join(out, 'mutate'), { recursive: true });
-let kept = existsSync(mutationFile) ? (JSON.parse(readFileSync(mutationFile, 'utf8')) as MutationFigure[]) : [];
+let kept = readMutated();
 for (const folder of foldersOf(positionals)) {
   const report = join(out, 'mutate', `${folder.replaceAll('/', '-')}.json`);
   const config = join(out, 'mutate', 'config.json');
@@ -101,8 +102,8 @@ for (const folder of foldersOf(positionals)) {
   }
   const figure = tell(folder, JSON.parse(readFileSync(report, 'utf8')) as Report);
   kept = [...kept.filter((one) => one.folder !== folder), figure].sort((a, b) => (a.folder < b.folder ? -1 : 1));
-  writeFileSync(mutationFile, `${JSON.stringify(kept, null, 2)}\n`);
-  const share = (100 * figure.caught) / (figure.caught + figure.missed);
+  await writeMutated(kept);
+  const share = 100 * shareOf(figure);
   process.stdout.write(
     `${folder}: ${figure.caught} of ${figure.caught + figure.missed} caught, ${share.toFixed(0)} %\n`,
   );

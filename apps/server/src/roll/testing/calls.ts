@@ -12,7 +12,7 @@ import { RollCall } from '../rollCall';
 
 export const folder = mkdtempSync(join(tmpdir(), 'taxiarch-roll-'));
 
-export let folders = 0;
+let folders = 0;
 
 export function made(net = new HungNet()) {
   const said: string[] = [];

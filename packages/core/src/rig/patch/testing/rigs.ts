@@ -5,7 +5,7 @@ import { type FixtureType } from '../../../show/records';
 import { patchFindings, readdress, type Rig, rigOf } from '..';
 import { type Plan, recordsAfter } from '../../../show/edit';
 
-export let ids = 0;
+let ids = 0;
 
 export const newId = () => `new-${(ids += 1)}`;
 

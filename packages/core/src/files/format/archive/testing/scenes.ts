@@ -7,7 +7,7 @@ import { emptyShow, type ShowRecords } from '../../../../show/records';
 import { compareRig, planImport } from '../../../arrival';
 import { makeZip, type MvrContent, openZip, readMvr, writeGdtf } from '..';
 
-export let ids = 0;
+let ids = 0;
 
 export const newId = () => `new-${(ids += 1)}`;
 
