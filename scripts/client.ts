@@ -6,7 +6,7 @@
 import { createHash } from 'node:crypto';
 import { spawn } from 'node:child_process';
 import { cpSync, existsSync, mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
-import { basename, join, relative } from 'node:path';
+import { basename, dirname, join, relative } from 'node:path';
 import { build, type Metafile, type Plugin } from 'esbuild';
 import { out, root } from './bundle.mjs';
 
@@ -59,13 +59,38 @@ export function copyFonts() {
   writeFileSync(join(to, 'fonts.css'), `${faces.join('\n')}\n`);
 }
 
+/**
+ * What the screens use of the router. Its own face names tabs, drawers and more as CommonJS, of which nothing can be
+ * left out; a name that is missing here is an error of the build.
+ */
+const ROUTER_FACE = `
+  import './global';
+  export { useGlobalSearchParams, useLocalSearchParams, usePathname, useRouter } from './hooks';
+  export { useIsFocused } from './useIsFocused';
+  export { useNavigation } from './useNavigation';
+  export { Stack } from './layouts/Stack';
+  export { Link } from './link/Link';
+`;
+
 /** What Expo's bundler would give: the pages to the router, `@/` as the client’s own folder, no styles in scripts. */
+const SHAKEN = 'shaken';
 const expo: Plugin = {
   name: 'expo',
   setup(bundler) {
     bundler.onResolve({ filter: /^@\// }, ({ path, kind }) =>
       bundler.resolve(`./${path.slice(2)}`, { resolveDir: join(source, 'src'), kind }),
     );
+    // Its modules do nothing but export, and its package does not say so.
+    bundler.onResolve({ filter: /^react-native-svg$/ }, async ({ path, pluginData, ...rest }) => {
+      if (pluginData === SHAKEN) return undefined;
+      const found = await bundler.resolve(path, { ...rest, pluginData: SHAKEN });
+      return { ...found, sideEffects: false };
+    });
+    bundler.onResolve({ filter: /^\./ }, async ({ path, pluginData, importer, ...rest }) => {
+      if (pluginData === SHAKEN || !/[\\/]react-native-svg[\\/]/.test(importer)) return undefined;
+      const found = await bundler.resolve(path, { ...rest, importer, pluginData: SHAKEN });
+      return { ...found, sideEffects: false };
+    });
     bundler.onLoad({ filter: /expo-router[\\/]_ctx\.web\.js$/ }, () => {
       const routes = [...filesBelow(pages)].map((path) => `./${relative(pages, path).replaceAll('\\', '/')}`);
       const named = routes.map((route) => JSON.stringify(route));
@@ -78,6 +103,15 @@ const expo: Plugin = {
         ].join('\n'),
       };
     });
+    bundler.onLoad({ filter: /expo-router[\\/]build[\\/]index\.js$/ }, ({ path }) => ({
+      resolveDir: dirname(path),
+      contents: ROUTER_FACE,
+    }));
+    // What a developer is shown while a page is on its way, with tabs and all that these need.
+    bundler.onLoad({ filter: /expo-router[\\/]build[\\/]views[\\/]Toast\.js$/ }, () => ({
+      contents:
+        "export const CODE_FONT = 'monospace'; export const Toast = () => null; export const ToastWrapper = ({ children }) => children;",
+    }));
     bundler.onLoad({ filter: /global\.css$/ }, () => ({ contents: '' }));
   },
 };

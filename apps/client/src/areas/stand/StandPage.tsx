@@ -1,12 +1,13 @@
 /** How things stand: can the doors open, what stands against it by how much light it costs, and what nobody knows yet. */
 import { ledger, sendersOf } from '@taxiarch/core/network/flow';
 import { Link, useRouter } from 'expo-router';
+import type { ComponentProps } from 'react';
 import { ScrollView, View } from 'react-native';
 import { SURE_WORDS, type StandingReport, type Trouble } from '@taxiarch/core/truth/known';
 import { useFindings, useNetworkLook, useShow } from '@/data/show';
 import { useLive } from '@/data/live';
 import { useHeardFaults, useMachines } from '@/data/machines';
-import { FlowPicture } from '@/areas/flow/FlowPicture';
+import type { FlowPicture as Picture } from '@/areas/flow/FlowPicture';
 import { useStanding, whyHref } from '@/data/diagnosis';
 import { Happened } from './Happened';
 import { KeptAsGood } from './KeptAsGood';
@@ -23,6 +24,7 @@ import {
   Text,
   WhyLink,
   count,
+  lazyPart,
   useWide,
   PageShape,
 } from '@/ui';
@@ -42,6 +44,11 @@ export function StandPage() {
     <Standing />
   );
 }
+
+/** Only a wide screen has it, and laying it out is a library of its own. */
+const FlowPicture = lazyPart<ComponentProps<typeof Picture>>(() =>
+  import('@/areas/flow/FlowPicture').then((part) => part.FlowPicture),
+);
 
 /** The picture of the flow, beside it on a wide screen. */
 function Flowing() {
