@@ -30,40 +30,43 @@ const why = (result: { ok: boolean; reason?: string; why?: string }): string =>
 const value = <T>(result: { ok: true; value: T } | { ok: false; why: string }): T | string =>
   result.ok ? result.value : result.why;
 
-test.each<readonly [string, { ok: boolean }]>([
-  ['not-understood: “many” is not a channel', readChannel(' many ')],
-  ['out-of-range: 513 is not a channel: these run from 1 to 512', readChannel('513')],
-  ['out-of-range: 0 is not a show universe: these run from 1 to 63999', readShowUniverse('U 0')],
-  ['not-understood: “xU1” is not a show universe', readShowUniverse('xU1')],
-  ['out-of-range: 64000 is not an sACN universe: these run from 1 to 63999', readSacnUniverse('64000')],
-  ['not-understood: “3-47” is not an address: write universe/channel', readAddress(' 3-47 ')],
-  ['not-understood: “3/4-7-9” is not a run of channels', readRange(' 3/4-7-9 ')],
-  ['out-of-range: 0 is not an absolute channel: these start at 1', fromAbsolute(0)],
-  ['out-of-range: 1.5 is not an absolute channel', fromAbsolute(1.5)],
-  ['out-of-range: 40000000 lies beyond universe 63999', fromAbsolute(40_000_000)],
-  ['not-understood: “12a” is no universe and no run of them: write 1-12, 41.', readUniverses('1, 12a')],
-  ['out-of-range: Universes run from 1 to 63999; “0-3” goes beyond.', readUniverses('0-3')],
-  ['out-of-range: Universes run from 1 to 63999; “64000” goes beyond.', readUniverses('64000')],
-  ['not-understood: The run 9-3 ends before it begins.', readUniverses('9-3')],
-  ['not-understood: “sacn12” names no universe on the wire.', readWireToken('sacn12')],
-  ['not-understood: “xsacn-1” names no universe on the wire.', readWireToken('xsacn-1')],
-  ['out-of-range: Net 128 is too high', readPortAddress('128.0.0')],
-  ['out-of-range: Sub-net 16 is too high', readPortAddress('1.16.0')],
-  ['out-of-range: Universe 16 is too high', readPortAddress('1.1.16')],
-  ['not-understood: “1.2.3.4” is not an Art-Net address', readPortAddress('1.2.3.4')],
-  ['not-understood: “12a” is not an Art-Net address', readPortAddress('12a')],
-  ['not-understood: “a12” is not an Art-Net address', readPortAddress('a12')],
-  ['out-of-range: 32768 is not an Art-Net universe: counted from 0 they run to 32767', readPortAddress('32768')],
-  ['out-of-range: 32769 is not an Art-Net universe: counted from 1 they run to 32768', readPortAddress('32769', 1)],
-  ['out-of-range: 0 is not a channel.', dipSwitches(0, DIP_USUAL)],
-  ['out-of-range: 513 is not a channel.', dipSwitches(513, DIP_USUAL)],
-  ['out-of-range: 2.5 is not a channel.', dipSwitches(2.5, DIP_USUAL)],
+test.each<readonly [string, () => { ok: boolean }]>([
+  ['not-understood: “many” is not a channel', () => readChannel(' many ')],
+  ['out-of-range: 513 is not a channel: these run from 1 to 512', () => readChannel('513')],
+  ['out-of-range: 0 is not a show universe: these run from 1 to 63999', () => readShowUniverse('U 0')],
+  ['not-understood: “xU1” is not a show universe', () => readShowUniverse('xU1')],
+  ['out-of-range: 64000 is not an sACN universe: these run from 1 to 63999', () => readSacnUniverse('64000')],
+  ['not-understood: “3-47” is not an address: write universe/channel', () => readAddress(' 3-47 ')],
+  ['not-understood: “3/4-7-9” is not a run of channels', () => readRange(' 3/4-7-9 ')],
+  ['out-of-range: 0 is not an absolute channel: these start at 1', () => fromAbsolute(0)],
+  ['out-of-range: 1.5 is not an absolute channel', () => fromAbsolute(1.5)],
+  ['out-of-range: 40000000 lies beyond universe 63999', () => fromAbsolute(40_000_000)],
+  ['not-understood: “12a” is no universe and no run of them: write 1-12, 41.', () => readUniverses('1, 12a')],
+  ['out-of-range: Universes run from 1 to 63999; “0-3” goes beyond.', () => readUniverses('0-3')],
+  ['out-of-range: Universes run from 1 to 63999; “64000” goes beyond.', () => readUniverses('64000')],
+  ['not-understood: The run 9-3 ends before it begins.', () => readUniverses('9-3')],
+  ['not-understood: “sacn12” names no universe on the wire.', () => readWireToken('sacn12')],
+  ['not-understood: “xsacn-1” names no universe on the wire.', () => readWireToken('xsacn-1')],
+  ['out-of-range: Net 128 is too high', () => readPortAddress('128.0.0')],
+  ['out-of-range: Sub-net 16 is too high', () => readPortAddress('1.16.0')],
+  ['out-of-range: Universe 16 is too high', () => readPortAddress('1.1.16')],
+  ['not-understood: “1.2.3.4” is not an Art-Net address', () => readPortAddress('1.2.3.4')],
+  ['not-understood: “12a” is not an Art-Net address', () => readPortAddress('12a')],
+  ['not-understood: “a12” is not an Art-Net address', () => readPortAddress('a12')],
+  ['out-of-range: 32768 is not an Art-Net universe: counted from 0 they run to 32767', () => readPortAddress('32768')],
+  [
+    'out-of-range: 32769 is not an Art-Net universe: counted from 1 they run to 32768',
+    () => readPortAddress('32769', 1),
+  ],
+  ['out-of-range: 0 is not a channel.', () => dipSwitches(0, DIP_USUAL)],
+  ['out-of-range: 513 is not a channel.', () => dipSwitches(513, DIP_USUAL)],
+  ['out-of-range: 2.5 is not a channel.', () => dipSwitches(2.5, DIP_USUAL)],
   [
     'not-possible: Channel 512 cannot be set with nine switches that count from 1.',
-    dipSwitches(512, { ...DIP_USUAL, base: 1 }),
+    () => dipSwitches(512, { ...DIP_USUAL, base: 1 }),
   ],
-])('%s', (sentence, result) => {
-  expect(why(result).startsWith(sentence)).toBe(true);
+])('%s', (sentence, read) => {
+  expect(why(read()).startsWith(sentence)).toBe(true);
 });
 
 test('the last of each is taken', () => {
