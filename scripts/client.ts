@@ -51,8 +51,8 @@ export function copyFonts() {
       weights.map((weight) => {
         const file = `${name}-${alphabet}-${weight}-normal.woff2`;
         cpSync(join(from, 'files', file), join(to, file));
-        const source = `url('${file}') format('woff2')`;
-        return `@font-face{font-family:'${family}';font-weight:${weight};font-display:swap;src:${source};unicode-range:${ranges[alphabet]}}`;
+        const place = `url('${file}') format('woff2')`;
+        return `@font-face{font-family:'${family}';font-weight:${weight};font-display:swap;src:${place};unicode-range:${ranges[alphabet]}}`;
       }),
     );
   });
@@ -72,8 +72,10 @@ const ROUTER_FACE = `
   export { Link } from './link/Link';
 `;
 
-/** What Expo's bundler would give: the pages to the router, `@/` as the client’s own folder, no styles in scripts. */
+/** Marks what was resolved already. */
 const SHAKEN = 'shaken';
+
+/** What Expo's bundler would give: the pages to the router, `@/` as the client’s own folder, no styles in scripts. */
 const expo: Plugin = {
   name: 'expo',
   setup(bundler) {
@@ -211,9 +213,11 @@ const byLoader = (text: string): string =>
   text.replaceAll(new RegExp(`\\bimport\\("/${PARTS}/([^"]+)"\\)`, 'g'), 'loadPart("$1")');
 
 async function writeClient(): Promise<void> {
+  mkdirSync(out, { recursive: true });
+  const [scripts, styles] = await Promise.all([bundleScripts(), writeStyles(join(out, 'screens.css'))]);
+  // What cannot be built leaves the screens of before as they are.
   rmSync(client, { recursive: true, force: true });
   mkdirSync(join(client, PARTS), { recursive: true });
-  const [scripts, styles] = await Promise.all([bundleScripts(), writeStyles(join(out, 'screens.css'))]);
   for (const { path, contents, text } of scripts.outputFiles)
     writeFileSync(path, path.endsWith('.js') ? byLoader(text) : contents);
   const style = `screens-${createHash('sha256').update(styles).digest('hex').slice(0, 8)}.css`;

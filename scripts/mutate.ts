@@ -1,7 +1,7 @@
 /**
- * `npm run mutate -- FOLDER … [--survivors] [--workers N]`: puts small faults into the code, one at a time, and sees whether the folder's own tests
- * fall. Without a folder, all that the project asks for. What each folder reached is kept in `docs/mutation.json` and
- * told in `docs/figures.md`.
+ * `npm run mutate -- FOLDER … [--survivors] [--workers N]`: puts small faults into the code, one at a time, and sees
+ * whether the folder's own tests fall. Without a folder, all that the project asks for. What each folder reached is
+ * kept in `docs/mutation.json` and told in `docs/figures.md`.
  */
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
@@ -53,8 +53,6 @@ function configFor(folder: string, report: string): object {
     concurrency: Number(values.workers),
     timeoutMS: 3000,
     ignoreStatic: true,
-    disableTypeChecks: false,
-    checkers: [],
     incremental: true,
     incrementalFile: join(out, 'mutate', `${folder.replaceAll('/', '-')}.incremental.json`),
     tempDirName: join(out, 'mutate/tmp'),

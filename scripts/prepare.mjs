@@ -31,7 +31,8 @@ export function ensurePackages(which) {
   const installedFor = existsSync(mark) ? readFileSync(mark, 'utf8').split(' ') : [];
   if (installedFor[0] === fingerprint && (which === 'start' || installedFor[1] === 'all')) return;
   const begun = performance.now();
-  process.stdout.write('Installing packages: about a minute, the first time.\n');
+  const time = which === 'start' ? 'about a minute' : 'about two minutes';
+  process.stdout.write(`Installing packages: ${time}, the first time.\n`);
   const npm = process.platform === 'win32' ? 'npm.cmd' : 'npm';
   const omitted = which === 'start' ? ['--omit=dev'] : [];
   const installed = spawnSync(npm, ['ci', ...omitted, '--no-audit', '--no-fund', '--no-progress', '--loglevel=error'], {

@@ -79,14 +79,40 @@ async function unitTests(args: readonly string[]): Promise<void> {
     if (suite.status === 'failed') failures.push(`${relative(root, suite.name)}\n${suite.message.slice(0, 4_000)}`);
 }
 
+interface BrowserSuite {
+  readonly suites?: readonly BrowserSuite[];
+  readonly specs: readonly {
+    readonly title: string;
+    readonly file: string;
+    readonly ok: boolean;
+    readonly tests: readonly { readonly results: readonly { readonly error?: { readonly message?: string } }[] }[];
+  }[];
+}
+interface BrowserReport {
+  readonly stats: { readonly expected: number; readonly flaky: number; readonly unexpected: number };
+  readonly suites: readonly BrowserSuite[];
+}
+
+const fallenIn = ({ suites = [], specs }: BrowserSuite): string[] => [
+  ...specs
+    .filter(({ ok }) => !ok)
+    .map(({ file, title, tests }) => {
+      const said = tests.flatMap(({ results }) => results.flatMap(({ error }) => error?.message ?? []));
+      return `${file}: ${title}\n${said.join('\n').slice(0, 4_000)}`;
+    }),
+  ...suites.flatMap(fallenIn),
+];
+
 async function browserTests(): Promise<void> {
   const report = join(out, 'e2e.json');
   rmSync(report, { force: true });
   const green = await run('@playwright/test/cli.js', ['test', '-c', 'e2e/playwright.config.ts']);
-  const stats = readReport<{ stats: { expected: number; flaky: number; unexpected: number } }>(report)?.stats;
+  const read = readReport<BrowserReport>(report);
+  const stats = read?.stats;
   counts.passed += (stats?.expected ?? 0) + (stats?.flaky ?? 0);
   counts.failed += stats?.unexpected ?? 0;
   if (!green && !stats?.unexpected) counts.failed += 1;
+  failures.push(...(read?.suites ?? []).flatMap(fallenIn));
 }
 
 /** The robot for a minute and a half: one way that is always the same, and a new one. */

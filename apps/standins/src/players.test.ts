@@ -2,7 +2,7 @@
 import { nightFerry } from '@taxiarch/core/whole/demo';
 import { writeMvr } from '@taxiarch/core/files/format/archive';
 import { rigOf } from '@taxiarch/core/rig/patch';
-import { CuePlayer, Looks } from './cues';
+import { CUES, CuePlayer, Looks } from './cues';
 import { WallPlayer } from './gangway';
 import { NO_MISTAKES, wireWith } from './mistakes';
 import { PixelPlayer } from './pixels';
@@ -24,6 +24,23 @@ test('a cue player goes on by itself when its cue has stood, and to a cue by nam
   player.go('Open water');
   expect(player.cue).toBe('Open water');
   expect(() => player.go('No such cue')).toThrow('There is no cue “No such cue”.');
+});
+
+test.each(CUES.map((cue) => [cue.name, cue] as const))('%s looks the same however long it stands', (_, cue) => {
+  const numbers = ferry.universe.map(({ number }) => number);
+  const standing = new Looks(ferry.lamp, ferry.type);
+  const slots = universes(...numbers);
+  for (const [seconds, master] of [
+    [0, 1],
+    [0.7, 1],
+    [5.3, 0.4],
+    [11.9, 1],
+  ] as const) {
+    standing.render(slots, cue, cue, 1, seconds, master);
+    const anew = universes(...numbers);
+    new Looks(ferry.lamp, ferry.type).render(anew, cue, cue, 1, seconds, master);
+    expect(slots).toEqual(anew);
+  }
 });
 
 test('the master takes the light down, of pixels and dimmers alike', () => {

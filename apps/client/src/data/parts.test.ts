@@ -1,5 +1,5 @@
 /** A part of the client that does not come is asked for until it does; one that exists no more is said. */
-import { late, loader, partLoader } from './parts';
+import { fetchFile, late, loader, partLoader } from './parts';
 
 beforeEach(() => jest.useFakeTimers());
 afterEach(() => jest.useRealTimers());
@@ -68,4 +68,12 @@ test('a part runs when all its files are there', async () => {
   await pass(1000);
   await expect(ran).resolves.toBe('ran /page.js');
   expect(once.mock.calls.map(([url]) => url)).toEqual(['/page.js', '/shared.js', '/shared.js']);
+});
+
+test('a file is there with its last byte, and one that is refused is not there', async () => {
+  const body = jest.fn(() => Promise.reject(new Error('torn')));
+  globalThis.fetch = jest.fn(() => Promise.resolve({ ok: true, arrayBuffer: body } as unknown as Response));
+  await expect(fetchFile('/part.js')).rejects.toThrow('torn');
+  globalThis.fetch = jest.fn(() => Promise.resolve({ ok: false } as Response));
+  await expect(fetchFile('/part.js')).rejects.toThrow('/part.js did not come.');
 });

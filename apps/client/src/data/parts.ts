@@ -20,10 +20,11 @@ export const useLate = () => useFollowed(late);
 
 const after = (ms: number) => new Promise<void>((go) => setTimeout(go, ms));
 
-/** Fetches a file into the browser's store; refused when the browser cannot have it. */
-const fetchFile: Fetch = async (url) => {
-  const { ok } = await fetch(url);
-  if (!ok) throw new Error(`${url} did not come.`);
+/** Fetches a file into the browser's store, to its last byte; refused when the browser cannot have it. */
+export const fetchFile: Fetch = async (url) => {
+  const answer = await fetch(url);
+  if (!answer.ok) throw new Error(`${url} did not come.`);
+  await answer.arrayBuffer();
 };
 
 /** True when the server answers and has no such part any more: it is another version by now. */

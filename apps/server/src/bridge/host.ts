@@ -9,7 +9,7 @@ import { addressesOf } from '@taxiarch/core/network/ip';
 import type { PlugReport } from '@taxiarch/core/protocol/plug';
 import type { SlotContender } from '@taxiarch/core/signal/merge';
 import type { LampPort, LampRequest, LampTable } from '@taxiarch/core/truth/roll';
-import { endStreams, type Sending } from '../keep/lastWords';
+import { endStreams } from '../keep/lastWords';
 import type { Asking, FoundFader, FromEngine, ToEngine } from './engineMessages';
 import { EngineThreads, again, type EngineFiles, type EngineStart } from './engineThreads';
 import type { Notices } from './notices';
@@ -107,10 +107,10 @@ export class EngineHost implements Followers {
       ? ' Taxiarch was hot; it comes back safe, and what was taken is not sent any more.'
       : '';
     this.notices.say('engine', `${away}${hot}`);
-    const sent: readonly Sending[] = this.reporting.gone(away);
-    void endStreams(sent, this.first.ports.sacn);
+    // Whoever asks on hearing of it is told why.
     this.questions.gone(away);
     this.watching.gone();
+    void endStreams(this.reporting.gone(away), this.first.ports.sacn);
   }
 
   private back(after: number, why: string): void {

@@ -1,21 +1,11 @@
 /** What each input of a route brings: moved, counted, by its latest change, or in another's stead; and how a route is told. */
-import { PLAIN_INPUT, PLAIN_ROUTE, type Route } from '../../show/records';
+import type { Route } from '../../show/records';
 import { formatWire } from '../../base/address';
 import { NOBODY } from '../merge';
 import { OWN_NAME } from '../stream';
 import { RouteMixer, findRouteLoop, routeText, setRange, type Incoming, type RouteInput, type RoutePart } from '.';
+import { input, route, sacn } from './testing/routes';
 
-const sacn = (number: number) => ({ protocol: 'sacn' as const, number });
-const input = (number: number, over: Partial<RouteInput> = {}): RouteInput => ({
-  ...PLAIN_INPUT,
-  wire: sacn(number),
-  ...over,
-});
-const route = (over: Partial<Route> = {}): Route => ({
-  ...PLAIN_ROUTE,
-  ...{ id: 'r', rev: 1, name: 'Over', order: 0, inputs: [input(1)], out: sacn(9) },
-  ...over,
-});
 const levels = (first: number, changed?: readonly number[], count = 512): Incoming => {
   const changedAt = changed ? new Float64Array(512) : null;
   changed?.forEach((at, slot) => (changedAt![slot] = at));

@@ -2,38 +2,22 @@ import fc from 'fast-check';
 import { nightFerry } from '../../whole/demo';
 import { NOBODY } from '../merge';
 import { rigOf } from '../../rig/patch';
-import { type Control, PLAIN_INPUT, PLAIN_ROUTE, type Route } from '../../show/records';
+import type { Control, Route } from '../../show/records';
 import {
   BY_HAND,
   BY_PART,
   giveBackRange,
   type Incoming,
   partText,
-  type RouteInput,
   RouteMixer,
   type RoutePart,
   routeText,
   setRange,
   shift,
 } from '.';
+import { input, route, sacn } from './testing/routes';
 import { planManyRoutes, reachOf, scalesOf } from '../../network/flow';
 
-const sacn = (number: number) => ({ protocol: 'sacn' as const, number });
-const input = (number: number, over: Partial<RouteInput> = {}): RouteInput => ({
-  ...PLAIN_INPUT,
-  wire: sacn(number),
-  ...over,
-});
-const route = (over: Partial<Route> = {}): Route => ({
-  ...PLAIN_ROUTE,
-  id: 'r',
-  rev: 1,
-  name: 'Over',
-  order: 0,
-  inputs: [input(1)],
-  out: sacn(9),
-  ...over,
-});
 const incoming = (levels: Record<number, number>, count = 512): Incoming => {
   const values = new Uint8Array(512);
   for (const [slot, level] of Object.entries(levels)) values[Number(slot)] = level;

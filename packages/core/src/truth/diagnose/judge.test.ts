@@ -2,8 +2,9 @@
 import { bestQuestion } from './ask';
 import { Facts, NONE, factKey, weightOf, type Fact } from './fact';
 import { surenessOf, type Suspect } from './judge';
-import type { Scene } from './scene';
-import { answer } from './testing/scenes';
+import { namesOf, type Scene } from './scene';
+import { answer, ferry } from './testing/scenes';
+import { factText } from './words';
 
 const light: Fact = { kind: 'port', id: 'machine-1', port: 3, trait: 'active' };
 const suspect = (over: Partial<Suspect> = {}): Suspect =>
@@ -79,6 +80,20 @@ describe('facts', () => {
     expect([...first.of('port')]).toEqual([light]);
     expect([...first.of('node')]).toEqual([]);
   });
+});
+
+test('a protocol is called by its name', () => {
+  const names = namesOf(ferry);
+  const says = (what: 'sacn' | 'artnet' | 'nodes', value: string) => factText({ kind: 'hears', what }, value, names);
+  expect([says('sacn', 'yes'), says('artnet', 'yes'), says('nodes', 'yes')]).toEqual([
+    'sACN is heard',
+    'Art-Net is heard',
+    'A node is heard',
+  ]);
+  expect([says('sacn', NONE), says('nodes', NONE)]).toEqual([
+    'Nothing is heard of sACN',
+    'Nothing is heard of any node',
+  ]);
 });
 
 describe('the question that tells most', () => {

@@ -26,6 +26,7 @@ export const questionText = (asked: { readonly about: Subject; readonly question
   (QUESTIONS[asked.question] ?? '{}?').replace('{}', about(asked.about, names));
 
 const HEARD_OF = { sacn: 'sACN', artnet: 'Art-Net', nodes: 'any node' } as const;
+const IS_HEARD = { ...HEARD_OF, nodes: 'A node' } as const;
 
 const STREAM_WORDS: Readonly<Record<Exclude<StreamTrait, 'there'>, (value: string, missing: boolean) => string>> = {
   priority: (value) => `priority ${value}`,
@@ -68,7 +69,7 @@ export function factText(fact: Fact, value: string, names: Names): string {
   const missing = value === NONE;
   switch (fact.kind) {
     case 'hears':
-      return missing ? `Nothing is heard of ${HEARD_OF[fact.what]}` : `${capital(HEARD_OF[fact.what])} is heard`;
+      return missing ? `Nothing is heard of ${HEARD_OF[fact.what]}` : `${IS_HEARD[fact.what]} is heard`;
     case 'stream': {
       const what = `${names.of(fact.id)} on ${wireText(fact.wire)}`;
       if (fact.trait === 'there') return missing ? `${what} is not heard` : `${what} is heard`;
