@@ -38,7 +38,7 @@ test('a sender loses a universe; what that brings is told before, found after, a
     .click();
   await page.getByRole('button', { name: 'Have Bridge desk send it' }).last().click();
   await says(page, 'The plan of the network has no faults.');
-  expect((await bridge()).sends!.lines.reduce((sum, { count }) => sum + count, 0)).toBe(12);
+  await expect.poll(async () => (await bridge()).sends!.lines.reduce((sum, { count }) => sum + count, 0)).toBe(12);
   await undo();
   await undo();
 });

@@ -137,6 +137,6 @@ test('eight lamps that nobody knows are matched by taps on the plan', async ({ p
   }
   await page.getByRole('button', { name: 'End' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('8 lamps matched.');
-  expect((await hanging()).filter(({ identifying }) => identifying)).toEqual([]);
+  await expect.poll(async () => (await hanging()).filter(({ identifying }) => identifying)).toEqual([]);
   for (let i = 0; i < 8; i += 1) await undo();
 });

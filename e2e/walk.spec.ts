@@ -249,7 +249,7 @@ test('a test picture: lit at the rig, its level followed, given back from the li
   await expect.poll(async () => (await litTags()).filter((tag) => tag >= 701 && tag <= 718)).toHaveLength(18);
   await press(page, 'Give back all');
   await expect(page.getByText('Choose what to light, and by which picture.')).toBeVisible();
-  expect((await api<OutputReport>('/api/output')).pictures).toEqual([]);
+  await expect.poll(async () => (await api<OutputReport>('/api/output')).pictures).toEqual([]);
 });
 
 test.afterAll(() => handle('rig', { reset: true }));

@@ -209,9 +209,12 @@ test('this computer: its interfaces, one chosen for Art-Net alone, and what stan
   await open(page, '/wire/here');
   await says(page, 'Taxiarch listens on 127.0.0.1.');
   await page.getByLabel('For Art-Net').selectOption('plan');
+  await expect
+    .poll(() => api<object>('/api/settings'))
+    .toMatchObject({ interface: '127.0.0.1', artnetInterface: 'plan' });
   await says(page, /In use: sACN 127\.0\.0\.1, Art-Net 127\.0\.0\.1/);
-  expect(await api<object>('/api/settings')).toMatchObject({ interface: '127.0.0.1', artnetInterface: 'plan' });
   await page.getByLabel('For Art-Net').selectOption('same');
+  await expect.poll(() => api<object>('/api/settings')).toMatchObject({ artnetInterface: 'same' });
   await says(page, /New-NetFirewallRule/);
 });
 
