@@ -59,6 +59,20 @@ test('a lamp put on another collides; the finding is mended by a repair, and und
   expect(await lamp(103)).toMatchObject({ channel: 47 });
 });
 
+test('a lamp is dragged from slot to slot, and tapped there as well', async ({ page }) => {
+  await open(page, '/rig/universes/8');
+  const slot = (number: number) => page.getByRole('button', { name: new RegExp(`^Slot ${number}, `) });
+  const preview = page.getByRole('region', { name: 'Preview' });
+  await slot(1).dragTo(slot(201));
+  await expect(preview).toContainText('8/201');
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  await expect(preview).toHaveCount(0);
+  await slot(1).click();
+  await slot(202).click();
+  await expect(preview).toContainText('8/202');
+  expect(await lamp(501)).toMatchObject({ universe: 8, channel: 1 });
+});
+
 test('a selection is addressed in the order in which it was chosen, and its switches are shown', async ({ page }) => {
   await open(page, '/rig');
   await page.getByRole('button', { name: 'Choose lamps' }).click();

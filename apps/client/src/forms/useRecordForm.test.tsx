@@ -6,20 +6,23 @@ import { useShow } from '@/data/show';
 import { answers, asked, edited, open, proposed, refusal, settled } from '@/testing/server';
 import { Field } from '@/ui';
 import { RecordFoot } from './RecordFoot';
+import { rulesOf } from './rules';
 import { useRecordForm } from './useRecordForm';
 
 const records = nightFerry();
 const [universe] = records.universe as [Universe];
 
+const RULES = rulesOf('universe', ['name']);
+
 function Naming() {
   const { records: now } = useShow();
   const record = now.universe.find(({ id }) => id === universe.id);
-  const editing = useRecordForm('test', record, (one) => ({ name: one?.name ?? '' }));
+  const editing = useRecordForm('test', record, (one) => ({ name: one?.name ?? '' }), RULES);
   const base = editing.base;
   const plan = recordPlan('universe', base, { ...(base ?? universe), name: editing.form.name });
   return (
     <>
-      <Field label="Name" value={editing.form.name} onChange={(name) => editing.set({ name })} />
+      <Field label="Name" {...editing.text('name')} />
       <RecordFoot of={editing} plan={plan} act="Rename" />
     </>
   );
@@ -68,4 +71,15 @@ test('when somebody else has changed the record since, it is said, and nothing i
   expect(asked.filter(({ path }) => path === '/api/edits')).toEqual([]);
   await press('Show it as it is now');
   expect(typed()).toBe('Theirs');
+});
+
+test('what is wrong with a field is said beside it as it is typed, and goes when it is mended', async () => {
+  await open(<Naming />, { records });
+  expect(screen.queryByRole('alert')).toBeNull();
+  type('x'.repeat(200));
+  await settled();
+  expect(screen.getByRole('alert').textContent).toBe('The universe’s name may have at most 120 characters.');
+  type('Bow wash');
+  await settled();
+  expect(screen.queryByRole('alert')).toBeNull();
 });

@@ -1,5 +1,8 @@
 /** The one way to edit a record: what is typed is kept, with the record as it was when the typing began. */
-import { useState } from 'react';
+import { yupResolver } from '@hookform/resolvers/yup';
+import { useEffect, useMemo, useState } from 'react';
+import { useForm, useWatch, type DefaultValues, type FieldValues, type Path, type PathValue } from 'react-hook-form';
+import { object, type ObjectSchema } from 'yup';
 import type { Row } from '@taxiarch/core/show/records';
 import { newId } from '@/data/numbers';
 import { useDraft } from './draft';
@@ -10,6 +13,14 @@ interface Typed<F, R> {
   readonly base: R | undefined;
 }
 
+/** What a field for text takes of a form. */
+export interface TextOf {
+  readonly value: string;
+  readonly fault: string | undefined;
+  readonly onChange: (text: string) => void;
+}
+export type TextKey<F> = { [K in keyof F]: F[K] extends string ? K : never }[keyof F] & string;
+
 export interface RecordForm<F, R extends Row> {
   /** Of the record, or of the one that is to be made */
   readonly id: string;
@@ -17,6 +28,12 @@ export interface RecordForm<F, R extends Row> {
   readonly base: R | undefined;
   readonly form: F;
   readonly set: (part: Partial<F>) => void;
+  /** For a field of text: its value, what is wrong with it, and what is done when it is typed in. */
+  readonly text: (name: TextKey<F>) => TextOf;
+  /** What is wrong with fields that were typed in, by their names. */
+  readonly faults: Readonly<Partial<Record<keyof F, string>>>;
+  /** Does the work if nothing is wrong with any field. */
+  readonly submit: (work: () => void) => () => void;
   readonly clear: () => void;
   /** Something was typed that is not written yet. */
   readonly typed: boolean;
@@ -24,23 +41,58 @@ export interface RecordForm<F, R extends Row> {
   readonly stale: boolean;
 }
 
-/** `name` tells drafts of different forms of one record apart; `formOf` gives the form before anything is typed. */
-export function useRecordForm<F extends object, R extends Row>(
+const NO_RULES = object();
+
+/**
+ * `name` tells drafts of different forms of one record apart; `formOf` gives the form before anything is typed;
+ * `rules` (see `rulesOf`) say beside a field what is wrong with it.
+ */
+export function useRecordForm<F extends FieldValues, R extends Row>(
   name: string,
   record: R | undefined,
   formOf: (record: R | undefined) => F,
+  rules: ObjectSchema<object> = NO_RULES,
 ): RecordForm<F, R> {
   const [fresh] = useState(newId);
-  const [draft, setDraft, clear] = useDraft<Typed<F, R> | undefined>(`${name} ${record?.id ?? 'new'}`, undefined);
+  const [draft, setDraft, dropDraft] = useDraft<Typed<F, R> | undefined>(`${name} ${record?.id ?? 'new'}`, undefined);
+  const typed = draft !== undefined;
   const base = draft ? draft.base : record;
-  const form = draft?.form ?? formOf(record);
+  const { control, formState, getValues, setValue, reset, trigger, handleSubmit } = useForm<F>({
+    defaultValues: (draft?.form ?? formOf(record)) as DefaultValues<F>,
+    resolver: useMemo(() => yupResolver(rules) as never, [rules]),
+  });
+  const form = useWatch({ control }) as F;
+  // Another's change is shown as long as nothing is typed here.
+  useEffect(() => {
+    if (typed) void trigger();
+    else reset(formOf(record));
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- a form that is begun anew each time would never rest
+  }, [record, typed, reset, trigger]);
+
+  const set = (part: Partial<F>) => {
+    for (const [key, value] of Object.entries(part))
+      setValue(key as Path<F>, value as PathValue<F, Path<F>>, { shouldDirty: true, shouldValidate: true });
+    setDraft({ form: { ...getValues() }, base });
+  };
+  const { errors } = formState;
+  const faults: Partial<Record<keyof F, string>> = {};
+  if (typed)
+    for (const [key, error] of Object.entries(errors))
+      if (typeof error?.message === 'string') faults[key as keyof F] = error.message;
   return {
     id: record?.id ?? fresh,
     base,
     form,
-    set: (part) => setDraft({ form: { ...form, ...part }, base }),
-    clear,
-    typed: draft !== undefined,
-    stale: draft !== undefined && draft.base?.rev !== record?.rev,
+    set,
+    text: (key) => ({
+      value: form[key] as string,
+      fault: faults[key],
+      onChange: (text) => set({ [key]: text } as unknown as Partial<F>),
+    }),
+    faults,
+    submit: (work) => () => void handleSubmit(work)(),
+    clear: dropDraft,
+    typed,
+    stale: typed && base?.rev !== record?.rev,
   };
 }

@@ -1,14 +1,24 @@
 /** Times as people say them. */
+import dayjs from 'dayjs';
+import duration from 'dayjs/plugin/duration.js';
+
+dayjs.extend(duration);
 
 /** How long ago, from milliseconds: “4 s”, “3 min”, “2 h”. */
 export { spell } from '@taxiarch/core/truth/known';
 
 /** Clock time of a Unix time in ms: “14:02:11”. */
-export const clockTime = (at: number): string => new Date(at).toLocaleTimeString('en-GB');
+export const clockTime = (at: number): string => dayjs(at).format('HH:mm:ss');
+
+/** Day and time of a Unix time in ms or an ISO date: “1 Dec 2026, 14:02”. */
+export const dayAndTime = (at: number | string): string => dayjs(at).format('D MMM YYYY, HH:mm');
+
+/** “1 Dec” */
+export const dayOf = (at: number): string => dayjs(at).format('D MMM');
 
 /** “1 universe”, “12 universes”. */
 export { countOf as count } from '@taxiarch/core/show/edit';
 
 /** Seconds as on a stopwatch: `3:07`. */
 export const stopwatch = (seconds: number): string =>
-  `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
+  dayjs.duration(seconds, 'seconds').format(seconds < 3600 ? 'm:ss' : 'H:mm:ss');

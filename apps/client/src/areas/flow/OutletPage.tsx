@@ -1,6 +1,7 @@
 /** Where universes leave: on free ports of a machine of the show, or on those of a new one. */
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo } from 'react';
+import { object } from 'yup';
 import { formatUniverses, readUniverses } from '@taxiarch/core/base/address';
 import { added, type Plan } from '@taxiarch/core/show/edit';
 import { freePorts, planOutlets, portsOfNumber } from '@taxiarch/core/network/flow';
@@ -12,6 +13,7 @@ import { wholeFrom } from '@/data/numbers';
 import { useShow } from '@/data/show';
 import { MachineChoice, newMachine, type MachineChoiceForm } from '@/forms/MachineChoice';
 import { RecordFoot } from '@/forms/RecordFoot';
+import { readBy } from '@/forms/rules';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { Field, Pick, Screen, Sentence } from '@/ui';
 
@@ -27,6 +29,8 @@ const modelsOf = ({ model }: ShowRecords): readonly Model[] =>
   [...model, ...MODELS.filter(({ id }) => !model.some((one) => one.id === id))].filter(
     ({ kind, directions, ports }) => kind === 'node' && ports > 0 && directions.includes('out'),
   );
+
+const RULES = object({ universes: readBy(readUniverses) });
 
 function planOf(form: Form, id: string, records: ShowRecords): Result<Plan> {
   const universes = readUniverses(form.universes);
@@ -64,16 +68,21 @@ export function OutletPage() {
         records.model.find(({ id }) => id === one.modelId),
       ).length > 0,
   );
-  const editing = useRecordForm<Form, Machine>(`outlet ${asked}`, undefined, () => ({
-    machineId: withRoom[0]?.id ?? '',
-    name: '',
-    kind: 'node',
-    address: '',
-    universes: asked,
-    modelId: '',
-    ports: '2',
-  }));
-  const { id, form, set } = editing;
+  const editing = useRecordForm<Form, Machine>(
+    `outlet ${asked}`,
+    undefined,
+    () => ({
+      machineId: withRoom[0]?.id ?? '',
+      name: '',
+      kind: 'node',
+      address: '',
+      universes: asked,
+      modelId: '',
+      ports: '2',
+    }),
+    RULES,
+  );
+  const { id, form, set, text } = editing;
   const plan = useMemo(() => planOf(form, id, records), [form, id, records]);
   const read = readUniverses(form.universes);
   const numbers = read.ok ? read.value : [];
@@ -87,7 +96,7 @@ export function OutletPage() {
         </Sentence>
       }
     >
-      <Field label="Universes" mono value={form.universes} onChange={(universes) => set({ universes })} />
+      <Field label="Universes" mono {...text('universes')} />
       <MachineChoice
         label="On free ports of"
         newLabel="Name of the node"
@@ -108,7 +117,7 @@ export function OutletPage() {
         />
       )}
       {form.machineId === '' && form.modelId === '' && (
-        <Field label="DMX ports" mono inputMode="numeric" value={form.ports} onChange={(ports) => set({ ports })} />
+        <Field label="DMX ports" mono inputMode="numeric" {...text('ports')} />
       )}
       <RecordFoot
         of={editing}

@@ -29,6 +29,7 @@ import {
   StateWord,
   Text,
   count,
+  dayAndTime,
   stopwatch,
   PageShape,
 } from '@/ui';
@@ -138,8 +139,8 @@ function Marks({ marks }: { marks: PracticeReply['marks'] }) {
             .slice(0, 10)
             .map((mark) => (
               <Text key={mark.at} kind="small">
-                {new Date(mark.at).toLocaleString('en-GB')}: night {mark.number}, {mark.hard}, {mark.found} of{' '}
-                {mark.count} in {stopwatch(mark.seconds)}, {count(mark.points, 'point')}
+                {dayAndTime(mark.at)}: night {mark.number}, {mark.hard}, {mark.found} of {mark.count} in{' '}
+                {stopwatch(mark.seconds)}, {count(mark.points, 'point')}
               </Text>
             ))}
         </View>

@@ -5,7 +5,8 @@ import { footprintOf } from '@taxiarch/core/rig/fixture';
 import { formatAddress } from '@taxiarch/core/base/address';
 import { addBlocks, gapForBlocks, readStart, type BulkRequest } from '@taxiarch/core/rig/patch';
 import { ok, refuse, type Result } from '@taxiarch/core/base/result';
-import { useDraft } from '@/forms/draft';
+import type { Lamp } from '@taxiarch/core/show/records';
+import { useRecordForm } from '@/forms/useRecordForm';
 import { useLive } from '@/data/live';
 import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
@@ -90,12 +91,12 @@ export function BlocksPage() {
   const media = useMemo(() => types.filter(({ kind }) => kind === 'media'), [types]);
   const server = show.records.machine.find(({ kind }) => kind === 'media server');
   const highest = [...show.records.lamp, ...show.records.run].reduce((most, { number }) => Math.max(most, number), 0);
-  const [form, setForm, clear] = useDraft<Form>('blocks', {
+  const { form, set, text, clear } = useRecordForm<Form, Lamp>('blocks', undefined, () => ({
     group: server?.name ?? '',
     start: `${Math.max(0, ...show.patch.universes()) + 1}/1`,
     number: String(Math.floor(highest / 100) * 100 + 101),
     lines: [],
-  });
+  }));
   const lines = useMemo(
     () =>
       media.map(
@@ -108,8 +109,7 @@ export function BlocksPage() {
       ),
     [media, form.lines],
   );
-  const setLine = (line: Line) =>
-    setForm({ ...form, lines: lines.map((one) => (one.typeId === line.typeId ? line : one)) });
+  const setLine = (line: Line) => set({ lines: lines.map((one) => (one.typeId === line.typeId ? line : one)) });
   const request = useMemo((): Result<BulkRequest> => {
     const start = readStart(form.start, show.records);
     if (!start.ok) return start;
@@ -146,18 +146,13 @@ export function BlocksPage() {
     >
       <View className="flex-row gap-2">
         <View className="flex-1">
-          <Field label="Server, also its group" value={form.group} onChange={(group) => setForm({ ...form, group })} />
+          <Field label="Server, also its group" {...text('group')} />
         </View>
         <View className="w-28">
-          <Field label="Number from" mono value={form.number} onChange={(number) => setForm({ ...form, number })} />
+          <Field label="Number from" mono {...text('number')} />
         </View>
       </View>
-      <Field
-        label="Begin at, as 14/1 or Art-Net 0.0.8/1"
-        mono
-        value={form.start}
-        onChange={(start) => setForm({ ...form, start })}
-      />
+      <Field label="Begin at, as 14/1 or Art-Net 0.0.8/1" mono {...text('start')} />
       {lines.map((line) => {
         const type = media.find(({ id }) => id === line.typeId)!;
         return (
@@ -195,12 +190,7 @@ export function BlocksPage() {
         {gap && (
           <Notice
             state="look at"
-            act={
-              <Button
-                label={`Begin at ${formatAddress(gap)}`}
-                onPress={() => setForm({ ...form, start: formatAddress(gap) })}
-              />
-            }
+            act={<Button label={`Begin at ${formatAddress(gap)}`} onPress={() => set({ start: formatAddress(gap) })} />}
           >
             Something lies there already. The next gap for all of them begins at {formatAddress(gap)}.
           </Notice>

@@ -1,56 +1,29 @@
 /** Changing a lamp's number, name, address and mode. A half-typed change is kept. */
-import { useState } from 'react';
 import { View } from 'react-native';
 import type { PatchedLamp } from '@taxiarch/core/rig/patch';
 import type { Lamp } from '@taxiarch/core/show/records';
-import { hasDraft, useDraft } from '@/forms/draft';
 import { propose } from '@/data/show';
+import { useAct } from '@/forms/useAct';
+import { useRecordForm } from '@/forms/useRecordForm';
 import { Button, Choice, Field, Fold, Notice, Section, Text } from '@/ui';
-import {
-  changeOf,
-  formOf,
-  PAPER,
-  PAPER_FIELDS,
-  readForm,
-  sentenceOf,
-  type FormFaults,
-  type PaperField,
-} from './lampForm';
+import { changeOf, formOf, lampOf, PAPER, PAPER_FIELDS, RULES, sentenceOf, type LampForm } from './lampForm';
 
 export function EditLamp({ patched }: { patched: PatchedLamp }) {
   const { lamp, type } = patched;
-  const key = `lamp ${lamp.id}`;
-  const [form, setForm, clear] = useDraft(key, formOf(lamp));
-  const [faults, setFaults] = useState<FormFaults>({});
-  const [trouble, setTrouble] = useState('');
-  const [base, setBase] = useState<Lamp>(lamp);
-  const typed = hasDraft(key);
-  // What the form was begun from decides whether somebody else came between.
-  if (!typed && base !== lamp) setBase(lamp);
+  const editing = useRecordForm<LampForm, Lamp>('lamp', lamp, (one) => formOf(one ?? lamp), RULES);
+  const { form, set, text, clear, typed } = editing;
+  const base = editing.base ?? lamp;
+  const { act, trouble } = useAct();
 
-  const save = () => {
-    const read = readForm(base, form);
-    setFaults('faults' in read ? read.faults : {});
-    if ('faults' in read) return;
-    const sentence = sentenceOf(base, read.lamp);
-    if (!sentence) {
-      clear();
-      return;
-    }
-    setTrouble('');
-    propose(sentence, [changeOf(base, read.lamp)]).then(clear, (error: Error) => setTrouble(error.message));
-  };
+  const save = editing.submit(() => {
+    const next = lampOf(base, form);
+    const sentence = sentenceOf(base, next);
+    if (!sentence) return clear();
+    void act(() => propose(sentence, [changeOf(base, next)]).then(clear));
+  });
 
-  const field = (name: 'number' | 'name' | 'address' | PaperField, label: string, mono: boolean) => (
-    <Field
-      key={name}
-      label={label}
-      mono={mono}
-      value={form[name]}
-      fault={faults[name]}
-      onChange={(text) => setForm({ ...form, [name]: text })}
-      onSubmitEditing={save}
-    />
+  const field = (name: Exclude<keyof LampForm, 'mode'>, label: string, mono: boolean) => (
+    <Field key={name} label={label} mono={mono} {...text(name)} onSubmitEditing={save} />
   );
   return (
     <Section title="Change">
@@ -66,7 +39,7 @@ export function EditLamp({ patched }: { patched: PatchedLamp }) {
             label="Mode"
             options={type.modes.map(({ name }) => ({ value: name, label: name }))}
             value={form.mode}
-            onChange={(mode) => setForm({ ...form, mode })}
+            onChange={(mode) => set({ mode })}
           />
         </View>
       )}
@@ -76,32 +49,15 @@ export function EditLamp({ patched }: { patched: PatchedLamp }) {
           {lamp.uuid !== '' && <Text kind="monoSmall">Id in files: {lamp.uuid}</Text>}
         </View>
       </Fold>
-      {trouble !== '' && (
-        <Notice
-          state="must fix"
-          act={
-            <Button
-              label="Show it as it is now"
-              onPress={() => {
-                clear();
-                setTrouble('');
-              }}
-            />
-          }
-        >
+      {trouble !== '' && typed && (
+        <Notice state="must fix" act={<Button label="Show it as it is now" onPress={clear} />}>
           {trouble}
         </Notice>
       )}
       {typed && (
         <View className="flex-row gap-2">
           <Button label="Save" look="main" grow onPress={save} />
-          <Button
-            label="Leave as it was"
-            onPress={() => {
-              clear();
-              setFaults({});
-            }}
-          />
+          <Button label="Leave as it was" onPress={clear} />
         </View>
       )}
     </Section>

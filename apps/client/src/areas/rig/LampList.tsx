@@ -7,6 +7,7 @@ import { rigSelection, useSelection } from '@/data/selection';
 import { placeFilter, useListChoice, usePreference } from '@/data/preferences';
 import { useShow } from '@/data/show';
 import { Button, Choice, Field, ListKeys, Screen, Text, useWide } from '@/ui';
+import { Draggable } from '@/ui/drag';
 import { SelectedThere } from './exchange/SelectedThere';
 import { LampRow } from './LampRow';
 import { RigSentence } from './RigSentence';
@@ -110,11 +111,10 @@ export function LampList() {
                 <Text kind="small">{item.note}</Text>
               </View>
             ) : (
-              <div
+              <Draggable
+                what={item.lamp.run ? undefined : item.lamp.lamp.id}
                 style={{ height: ROW_HEIGHT }}
-                data-row={item.lamp.run ? undefined : item.lamp.lamp.id}
-                draggable={!item.lamp.run}
-                onDragStart={(event) => event.dataTransfer.setData('text/plain', item.lamp.lamp.id)}
+                row={item.lamp.run ? undefined : item.lamp.lamp.id}
               >
                 <LampRow
                   patched={item.lamp}
@@ -123,7 +123,7 @@ export function LampList() {
                   on={chosenSet.has(item.lamp.lamp.id)}
                   there={there.get(item.lamp.lamp.number) ?? ''}
                 />
-              </div>
+              </Draggable>
             )
           }
           ListEmptyComponent={

@@ -1,7 +1,8 @@
-/** The form of a lamp: from record to text and back, with what is wrong in sentences. */
+/** The form of a lamp: from record to text and back. */
 import { formatAddress, isAddressed, readLampAddress } from '@taxiarch/core/base/address';
-import { checkRecord, type Lamp } from '@taxiarch/core/show/records';
+import type { Lamp } from '@taxiarch/core/show/records';
 import type { ProposedChange } from '@taxiarch/core/show/edit';
+import { readBy, rulesOf } from '@/forms/rules';
 
 /** What papers and files of others say of a lamp, and what it is called on the form. */
 export const PAPER = {
@@ -34,26 +35,21 @@ export const formOf = (lamp: Lamp): LampForm => {
   };
 };
 
-export type FormFaults = Partial<Record<keyof LampForm, string>>;
+/** What is wrong with a field is said beside it. */
+export const RULES = rulesOf('lamp', ['number', 'name', ...PAPER_FIELDS]).shape({ address: readBy(readLampAddress) });
 
-/** The lamp as the form would have it, or what is wrong with each field. */
-export function readForm(lamp: Lamp, form: LampForm): { lamp: Lamp } | { faults: FormFaults } {
+/** The lamp as the form would have it; of one that keeps its rules. */
+export function lampOf(lamp: Lamp, form: LampForm): Lamp {
   const address = readLampAddress(form.address);
-  if (!address.ok) return { faults: { address: address.why } };
   const paper = Object.fromEntries(PAPER_FIELDS.map((field) => [field, form[field].trim()]));
-  const next: Lamp = {
+  return {
     ...lamp,
     ...(paper as Record<PaperField, string>),
-    number: /^\d+$/.test(form.number.trim()) ? Number(form.number) : NaN,
+    number: Number(form.number),
     name: form.name.trim(),
     mode: form.mode,
-    ...address.value,
+    ...(address.ok ? address.value : {}),
   };
-  const checked = checkRecord('lamp', next);
-  if (checked.ok) return { lamp: next };
-  const faults: Record<string, string> = {};
-  for (const { at, why } of checked.faults) faults[at] ??= why;
-  return { faults };
 }
 
 /** What was changed, in the words of the history; empty if nothing was. */

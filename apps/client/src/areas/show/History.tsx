@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Pressable, View } from 'react-native';
 import type { HistoryReply } from '@taxiarch/core/whole/contract';
 import { goBack, takeBack, useEdit, useHistory } from '@/data/show';
-import { Button, Notice, Opened, Section, Text, count } from '@/ui';
+import { Button, Notice, Opened, Section, Text, count, dayAndTime } from '@/ui';
 
 /** Edits shown at first, and more at each press */
 const PAGE = 30;
@@ -62,7 +62,7 @@ function EditRow({ edit: { sentence, author, at }, open, onPress }: RowProps) {
     >
       <Text>{sentence}</Text>
       <Text kind="small">
-        {author}, {new Date(at).toLocaleString('en-GB')}
+        {author}, {dayAndTime(at)}
       </Text>
     </Pressable>
   );

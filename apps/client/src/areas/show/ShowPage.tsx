@@ -13,6 +13,7 @@ import { makeHot } from '@/data/output';
 import { personName, staysTaken, usePreference } from '@/data/preferences';
 import { openShipped, useShow } from '@/data/show';
 import { RecordFoot } from '@/forms/RecordFoot';
+import { rulesOf } from '@/forms/rules';
 import { useRecordForm } from '@/forms/useRecordForm';
 import {
   Button,
@@ -199,13 +200,20 @@ function Lamps({ settings, change }: { settings: Settings; change: (changes: Par
   );
 }
 
+const NAMING = rulesOf('show', ['name', 'about']);
+
 /** What the show is called and what it is. */
 function Naming({ show }: { show: ShowInfo | undefined }) {
-  const editing = useRecordForm<Pick<ShowInfo, 'name' | 'about'>, ShowInfo>('show', show, (one) => ({
-    name: one?.name ?? '',
-    about: one?.about ?? '',
-  }));
-  const { base, form, set } = editing;
+  const editing = useRecordForm<Pick<ShowInfo, 'name' | 'about'>, ShowInfo>(
+    'show',
+    show,
+    (one) => ({
+      name: one?.name ?? '',
+      about: one?.about ?? '',
+    }),
+    NAMING,
+  );
+  const { base, form, text } = editing;
   const plan = useMemo(() => {
     const after: ShowInfo = {
       ...(base ?? { id: 'show', rev: 0, file: null }),
@@ -216,8 +224,8 @@ function Naming({ show }: { show: ShowInfo | undefined }) {
   }, [base, form]);
   return (
     <>
-      <Field label="Name of the show" value={form.name} onChange={(name) => set({ name })} />
-      <Field label="What it is" multiline value={form.about} onChange={(about) => set({ about })} />
+      <Field label="Name of the show" {...text('name')} />
+      <Field label="What it is" multiline {...text('about')} />
       {editing.typed && <RecordFoot of={editing} plan={plan} act="Keep name and description" />}
     </>
   );

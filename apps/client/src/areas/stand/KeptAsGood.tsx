@@ -8,7 +8,7 @@ import { useMachines } from '@/data/machines';
 import { newId } from '@/data/numbers';
 import { whoIsHere } from '@/data/person';
 import { propose, useHistory, useShow } from '@/data/show';
-import { Button, Notice, Section, Text, count } from '@/ui';
+import { Button, Notice, Section, Text, count, dayAndTime } from '@/ui';
 
 const MOST_CHANGES = 30;
 
@@ -37,7 +37,7 @@ export function KeptAsGood() {
       {trouble !== '' && <Notice state="must fix">{trouble}</Notice>}
       {good ? (
         <Text>
-          {good.by} kept it on {new Date(good.at).toLocaleString('en-GB')}.{' '}
+          {good.by} kept it on {dayAndTime(good.at)}.{' '}
           {changes.length === 0
             ? 'Every universe and machine stands as then.'
             : `${count(changes.length, 'thing')} ${changes.length === 1 ? 'stands' : 'stand'} otherwise:`}

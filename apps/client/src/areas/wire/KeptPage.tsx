@@ -16,7 +16,7 @@ import { machineSelection, useSelection } from '@/data/selection';
 import { newId, wholeFrom } from '@/data/numbers';
 import { propose, useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
-import { Button, Check, Field, Notice, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
+import { Button, Check, Field, Notice, Pick, Screen, Section, Sentence, Text, count, dayAndTime } from '@/ui';
 import { PushButton, PushOutcome, usePush } from './machine/PushPanel';
 
 /** Saves text as a file of the person's computer. */
@@ -127,8 +127,7 @@ function SnapshotCard({ snapshot }: { snapshot: Snapshot }) {
     <View className="gap-2 rounded border border-line bg-surface p-3" role="listitem" aria-label={snapshot.name}>
       <Text kind="strong">{snapshot.name}</Text>
       <Text kind="small">
-        {count(snapshot.ports.length, 'port')},{' '}
-        {new Date(snapshot.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+        {count(snapshot.ports.length, 'port')}, {dayAndTime(snapshot.at)}
         {snapshot.about && ` · ${snapshot.about}`}
       </Text>
       <View className="flex-row flex-wrap gap-2">

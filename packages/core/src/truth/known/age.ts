@@ -1,11 +1,15 @@
 /** How long ago, as a person says it. */
+import dayjs from 'dayjs';
+import duration from 'dayjs/plugin/duration.js';
+
+dayjs.extend(duration);
 
 /** `4 s`, `3 min`, `2 h`, `3 days`: from milliseconds; a clock that runs ahead makes nothing younger than now. */
 export function spell(ms: number): string {
-  const seconds = Math.max(0, ms) / 1000;
-  if (seconds < 1) return 'under 1 s';
-  if (seconds < 90) return `${Math.round(seconds)} s`;
-  if (seconds < 5400) return `${Math.round(seconds / 60)} min`;
-  if (seconds < 48 * 3600) return `${Math.round(seconds / 3600)} h`;
-  return `${Math.floor(seconds / 86_400)} days`;
+  const ago = dayjs.duration(Math.max(0, ms));
+  if (ago.asSeconds() < 1) return 'under 1 s';
+  if (ago.asSeconds() < 90) return `${Math.round(ago.asSeconds())} s`;
+  if (ago.asMinutes() < 90) return `${Math.round(ago.asMinutes())} min`;
+  if (ago.asHours() < 48) return `${Math.round(ago.asHours())} h`;
+  return `${Math.floor(ago.asDays())} days`;
 }

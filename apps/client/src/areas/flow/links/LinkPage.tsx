@@ -13,7 +13,20 @@ import { useStandIns } from '@/data/machines';
 import { saw } from '@/data/sightings';
 import { whyHref } from '@/data/diagnosis';
 import { propose, useShow } from '@/data/show';
-import { Button, KnownMark, Notice, Screen, Section, Sentence, StateWord, Text, count, WhyLink, Missing } from '@/ui';
+import {
+  Button,
+  KnownMark,
+  Notice,
+  Screen,
+  Section,
+  Sentence,
+  StateWord,
+  Text,
+  count,
+  dayAndTime,
+  WhyLink,
+  Missing,
+} from '@/ui';
 import { AtTheOtherEnd } from './AtTheOtherEnd';
 import { LinkEditor } from './LinkEditor';
 
@@ -95,7 +108,7 @@ function Looked({ link }: { link: Link }) {
 /** Who saw it, and when. */
 const seenText = ({ by, at, changed }: Seen): string =>
   [
-    `${by || 'Somebody'}, ${at === null ? 'nobody knows when' : new Date(at).toLocaleString('en-GB')}.`,
+    `${by || 'Somebody'}, ${at === null ? 'nobody knows when' : dayAndTime(at)}.`,
     changed.length > 0 ? `Since then changed: ${changed.join(', ')}.` : '',
   ]
     .filter(Boolean)

@@ -5,6 +5,7 @@ import { View } from 'react-native';
 import { DELIVERIES, type Delivery, type Route } from '@taxiarch/core/show/records';
 import type { RouteMerge } from '@taxiarch/core/signal/route';
 import { RecordFoot } from '@/forms/RecordFoot';
+import { rulesOf } from '@/forms/rules';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { useInterfaces } from '@/data/live';
 import { useShow } from '@/data/show';
@@ -23,12 +24,14 @@ const RETURNS = [
   { value: 'by hand', label: 'by hand' },
 ];
 
+const RULES = rulesOf('route', ['name']);
+
 export function RouteEditor({ route }: { route: Route | undefined }) {
   const leaveFor = useLeaveFor();
   const { records } = useShow();
   const interfaces = useInterfaces().data?.interfaces ?? [];
-  const editing = useRecordForm<RouteForm, Route>('route', route, formOf);
-  const { id, base, form, set } = editing;
+  const editing = useRecordForm<RouteForm, Route>('route', route, formOf, RULES);
+  const { id, base, form, set, text } = editing;
   const plan = useMemo(() => planOf(form, base, id, records), [form, base, id, records]);
   const setInput = (which: number, next: Partial<InputForm>) =>
     set({ inputs: form.inputs.map((one, i) => (i === which ? { ...one, ...next } : one)) });
@@ -38,7 +41,7 @@ export function RouteEditor({ route }: { route: Route | undefined }) {
         <Sentence>{route ? `The way of ${route.name}.` : 'A new route. It runs when you switch it on.'}</Sentence>
       }
     >
-      <Field label="Name" value={form.name} onChange={(name) => set({ name })} />
+      <Field label="Name" {...text('name')} />
       <Section title="What comes in">
         {form.inputs.map((input, i) => (
           <View key={i} className="gap-2 border-b border-line pb-3" role="group" aria-label={`Input ${i + 1}`}>
@@ -104,13 +107,7 @@ export function RouteEditor({ route }: { route: Route | undefined }) {
         )}
       </Section>
       <Section title="Where it goes">
-        <Field
-          label="To universe"
-          mono
-          placeholder="sACN 101, Art-Net 0.2.0"
-          value={form.out}
-          onChange={(out) => set({ out })}
-        />
+        <Field label="To universe" mono placeholder="sACN 101, Art-Net 0.2.0" {...text('out')} />
         <View className="flex-row gap-2">
           <View className="flex-1">
             <Pick
@@ -132,15 +129,13 @@ export function RouteEditor({ route }: { route: Route | undefined }) {
             />
           </View>
         </View>
-        {form.delivery === 'unicast' && (
-          <Field label="To the addresses" mono value={form.addresses} onChange={(addresses) => set({ addresses })} />
-        )}
+        {form.delivery === 'unicast' && <Field label="To the addresses" mono {...text('addresses')} />}
         <View className="flex-row gap-2">
           <View className="flex-1">
-            <Field label="sACN priority" mono value={form.priority} onChange={(priority) => set({ priority })} />
+            <Field label="sACN priority" mono {...text('priority')} />
           </View>
           <View className="flex-1">
-            <Field label="Master, 0 to 255" mono value={form.master} onChange={(master) => set({ master })} />
+            <Field label="Master, 0 to 255" mono {...text('master')} />
           </View>
         </View>
         {/^a/i.test(form.out.trim()) ? (
@@ -150,13 +145,7 @@ export function RouteEditor({ route }: { route: Route | undefined }) {
             onChange={(on) => set({ sync: on ? '1' : '' })}
           />
         ) : (
-          <Field
-            label="Let out together by sACN universe"
-            mono
-            placeholder="none"
-            value={form.sync}
-            onChange={(sync) => set({ sync })}
-          />
+          <Field label="Let out together by sACN universe" mono placeholder="none" {...text('sync')} />
         )}
         {form.sync !== '' && (
           <Text kind="small">

@@ -21,6 +21,7 @@ import {
   Text,
   useWide,
   PageShape,
+  dayAndTime,
 } from '@/ui';
 import { Labels } from './Labels';
 
@@ -37,16 +38,13 @@ const PART_WORDS: Readonly<Record<ProofPart, string>> = {
   'what if': 'What if: every single failure',
 };
 
-const timeOf = (iso: string): string =>
-  new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
-
 function SignedRow({ proof }: { proof: Proof }) {
   const { signed, at, sentence, sha256, seq } = proof;
   return (
     <View className="gap-1 border-b border-line py-2">
       <Text kind="strong">
         {signed.name}
-        {signed.role !== '' && `, ${signed.role}`}: {timeOf(at)}
+        {signed.role !== '' && `, ${signed.role}`}: {dayAndTime(at)}
       </Text>
       <Text>{sentence}</Text>
       {signed.words !== '' && <Text kind="soft">{signed.words}</Text>}
@@ -159,7 +157,7 @@ export function ProofPage() {
       across={wide}
       sentence={
         <Sentence>
-          {last ? `${last.signed.name} signed on ${timeOf(last.at)}: ${last.sentence}` : 'Nothing was signed yet.'}
+          {last ? `${last.signed.name} signed on ${dayAndTime(last.at)}: ${last.sentence}` : 'Nothing was signed yet.'}
         </Sentence>
       }
     >

@@ -11,7 +11,7 @@ import {
 } from '@taxiarch/core/truth/roll';
 import { callRoll, setGreeting, setLamps, useGreeting, useRoll } from '@/data/roll';
 import { useShow } from '@/data/show';
-import { Button, Check, Choice, Pick, Screen, Section, Sentence, Text, count, PageShape } from '@/ui';
+import { Button, Check, Choice, Pick, Screen, Section, Sentence, Text, count, dayAndTime, PageShape } from '@/ui';
 import { footOf } from './footOf';
 import { useLampActs, type LampActs } from './useLampActs';
 
@@ -136,7 +136,7 @@ function Kept({ roll, acts }: { roll: RollReply; acts: LampActs }) {
               <View className="flex-1">
                 <Text numberOfLines={1}>{name}</Text>
                 <Text kind="small">
-                  {new Date(at).toLocaleString('en-GB')}, {count(lamps.length, 'lamp')}
+                  {dayAndTime(at)}, {count(lamps.length, 'lamp')}
                 </Text>
               </View>
               <Button

@@ -7,7 +7,7 @@ import { placeFilter, usePreference } from '@/data/preferences';
 import { rigSelection, useSelection, walkSelection } from '@/data/selection';
 import { useShow } from '@/data/show';
 import { beginWalk, useCovered } from '@/data/walks';
-import { Button, Choice, Field, Notice, Pick, Screen, Section, Sentence, Text, count } from '@/ui';
+import { Button, Choice, Field, Notice, Pick, Screen, Section, Sentence, Text, count, dayOf } from '@/ui';
 import { ORDER_WORDS, PICTURE_WORDS } from './words';
 
 interface Cover {
@@ -85,8 +85,6 @@ function PictureChip({ picture, at, onPress }: { picture: WalkPicture; at: numbe
   );
 }
 
-const dayOf = (): string => new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'short' });
-
 export function BeginWalk({ onLeave, onBegun }: { onLeave: () => void; onBegun: (walk: string) => void }) {
   const place = usePreference(placeFilter);
   const walked = useSelection(walkSelection);
@@ -106,7 +104,7 @@ export function BeginWalk({ onLeave, onBegun }: { onLeave: () => void; onBegun: 
     order,
     chosen: its.covers.kind === 'chosen' ? chosen : [],
   });
-  const usual = `${its.label.split(':')[0]}, ${dayOf()}`;
+  const usual = `${its.label.split(':')[0]}, ${dayOf(Date.now())}`;
   const lamps = covered?.lampIds.length ?? 0;
 
   const begin = async () => {

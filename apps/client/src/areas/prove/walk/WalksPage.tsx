@@ -5,7 +5,7 @@ import { View } from 'react-native';
 import type { Walk } from '@taxiarch/core/show/records';
 import { lastMarks, marksOf, stateOf, walkItems } from '@taxiarch/core/proving/walk';
 import { useShow } from '@/data/show';
-import { Button, Row, Screen, Sentence, Text, count, PageShape } from '@/ui';
+import { Button, Row, Screen, Sentence, Text, count, dayAndTime, PageShape } from '@/ui';
 import { BeginWalk } from './BeginWalk';
 import { WaitingMarks } from './WaitingMarks';
 
@@ -20,7 +20,7 @@ function WalkRow({ walk }: { walk: Walk }) {
       <View className="flex-1">
         <Text kind="strong">{walk.name}</Text>
         <Text kind="small">
-          {walk.by}, {new Date(walk.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+          {walk.by}, {dayAndTime(walk.at)}
         </Text>
       </View>
       <View className="items-end">

@@ -5,7 +5,7 @@ import { View } from 'react-native';
 import type { ImportReady } from '@taxiarch/core/whole/contract';
 import { noteLastEdit } from '@/data/lastEdit';
 import { leaveArrival, useArrival, useWaiting, writeArrival, type Waiting } from '@/data/imports';
-import { PageShape, Button, Fold, Notice, Screen, Section, Sentence, Text, count } from '@/ui';
+import { PageShape, Button, Fold, Notice, Screen, Section, Sentence, Text, count, dayAndTime } from '@/ui';
 import { ArrivalRows } from './ArrivalRows';
 import { ColumnsOf } from './ColumnsOf';
 import { chosenFirst, STATE_WORDS, STATES, type RowState } from './rows';
@@ -159,9 +159,7 @@ function Answer({
       </Sentence>
       {reply.known !== '' && (
         <Text kind="soft">
-          An earlier version was imported on{' '}
-          {new Date(reply.known).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}; what was decided
-          then is chosen already.
+          An earlier version was imported on {dayAndTime(reply.known)}; what was decided then is chosen already.
         </Text>
       )}
     </View>

@@ -1,9 +1,10 @@
 /** How a table is read: its sheet, what its columns mean, from where it counts. It stands behind the answer. */
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { ScrollView, View, type DimensionValue } from 'react-native';
 import type { ImportTableReply, TableChoiceBody } from '@taxiarch/core/whole/contract';
 import { COLUMNS, UNITS, type Column, type LengthUnit } from '@taxiarch/core/files/format';
 import { Button, Choice, Notice, Pick, Section, Text } from '@/ui';
+import { Draggable, useDrop } from '@/ui/drag';
 
 const WORDS: Readonly<Record<Column, string>> = {
   number: 'Number',
@@ -39,6 +40,44 @@ interface Props {
   onChoose: (said: TableChoiceBody) => void;
 }
 
+/** A meaning as a card. */
+function ColumnCard({ column }: { column: Column }) {
+  return (
+    <Draggable what={column} style={{ padding: '6px 10px', borderRadius: 6, border: '1px dashed currentColor' }}>
+      <Text kind="small">{WORDS[column]}</Text>
+    </Draggable>
+  );
+}
+
+interface HeadProps {
+  label: string;
+  value: Column | null;
+  width: DimensionValue;
+  onSet: (column: Column | null) => void;
+}
+
+/** A column's head: takes a card, or is told by choosing. */
+function ColumnHead({ label, value, width, onSet }: HeadProps) {
+  const target = useRef<HTMLDivElement>(null);
+  const over = useDrop(target, (dropped) => {
+    const column = COLUMNS.find((one) => one === dropped);
+    if (column) onSet(column);
+  });
+  return (
+    <div ref={target} style={{ width: width as number, outline: over ? '2px dashed currentColor' : 'none' }}>
+      <Pick
+        label={label}
+        options={[
+          { value: '', label: 'left out' },
+          ...COLUMNS.map((column) => ({ value: column, label: WORDS[column] })),
+        ]}
+        value={value ?? ''}
+        onChange={(column) => onSet(column === '' ? null : (column as Column))}
+      />
+    </div>
+  );
+}
+
 /** The meanings as cards that can be dragged onto a column's head, or chosen there. */
 function ColumnHeads({ table, onChoose }: Props) {
   const { columns, heads, sample } = table;
@@ -51,41 +90,20 @@ function ColumnHeads({ table, onChoose }: Props) {
     <View className="gap-2">
       <View className="flex-row flex-wrap gap-1">
         {COLUMNS.filter((column) => !columns.includes(column)).map((column) => (
-          <div
-            key={column}
-            draggable
-            onDragStart={(event) => event.dataTransfer.setData('text/plain', column)}
-            style={{ padding: '6px 10px', borderRadius: 6, border: '1px dashed currentColor', cursor: 'grab' }}
-          >
-            <Text kind="small">{WORDS[column]}</Text>
-          </div>
+          <ColumnCard key={column} column={column} />
         ))}
       </View>
       <ScrollView horizontal>
         <View>
           <View className="flex-row gap-1">
             {heads.map((head, i) => (
-              <div
+              <ColumnHead
                 key={i}
-                onDragOver={(event) => event.preventDefault()}
-                onDrop={(event) => {
-                  event.preventDefault();
-                  const dropped = event.dataTransfer.getData('text/plain');
-                  const column = COLUMNS.find((one) => one === dropped);
-                  if (column) set(i, column);
-                }}
-                style={{ width }}
-              >
-                <Pick
-                  label={head || `Column ${i + 1}`}
-                  options={[
-                    { value: '', label: 'left out' },
-                    ...COLUMNS.map((column) => ({ value: column, label: WORDS[column] })),
-                  ]}
-                  value={columns[i] ?? ''}
-                  onChange={(column) => set(i, column === '' ? null : (column as Column))}
-                />
-              </div>
+                label={head || `Column ${i + 1}`}
+                value={columns[i] ?? null}
+                width={width}
+                onSet={(column) => set(i, column)}
+              />
             ))}
           </View>
           {sample.map((row, i) => (

@@ -8,6 +8,7 @@ import { putController } from '@taxiarch/core/rig/patch';
 import type { Plan } from '@taxiarch/core/show/edit';
 import { type Machine, PLAIN_MACHINE } from '@taxiarch/core/show/records';
 import { RecordFoot } from '@/forms/RecordFoot';
+import { rulesOf } from '@/forms/rules';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';
 import { useLeaveFor, Field, Screen, Sentence, Text, Missing } from '@/ui';
@@ -47,6 +48,8 @@ function planOf(form: Form, base: Machine | undefined, id: string): Result<Plan>
   return putController(base, machine);
 }
 
+const RULES = rulesOf('machine', ['name']);
+
 export function ControllerPage() {
   const { machine: id = '' } = useLocalSearchParams<{ machine: string }>();
   const { records, loaded } = useShow();
@@ -57,12 +60,12 @@ export function ControllerPage() {
 
 function ControllerEditor({ machine }: { machine: Machine | undefined }) {
   const leaveFor = useLeaveFor();
-  const editing = useRecordForm<Form, Machine>('controller', machine, formOf);
-  const { id, base, form, set } = editing;
+  const editing = useRecordForm<Form, Machine>('controller', machine, formOf, RULES);
+  const { id, base, form, text } = editing;
   const plan = useMemo(() => planOf(form, base, id), [form, base, id]);
   const field = (name: keyof Form, label: string, mono = true) => (
     <View className="flex-1">
-      <Field label={label} mono={mono} value={form[name]} onChange={(text) => set({ [name]: text })} />
+      <Field label={label} mono={mono} {...text(name)} />
     </View>
   );
   return (

@@ -8,6 +8,7 @@ import type { Plan } from '@taxiarch/core/show/edit';
 import type { PixelRun } from '@taxiarch/core/show/records';
 import { walkSelection } from '@/data/selection';
 import { RecordFoot } from '@/forms/RecordFoot';
+import { rulesOf } from '@/forms/rules';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
@@ -30,6 +31,8 @@ const WIDTHS = [
 ] as const;
 const ORDERS = ['RGB', 'GRB', 'BGR', 'RBG', 'GBR', 'BRG', 'RGBW', 'GRBW', 'RGBWA', 'W'];
 
+const RULES = rulesOf('run', ['number', 'name', 'count']);
+
 export function RunPage() {
   const { run: id = '' } = useLocalSearchParams<{ run: string }>();
   const { records, loaded } = useShow();
@@ -45,8 +48,8 @@ function RunEditor({ run }: { run: PixelRun | undefined }) {
   const leaveFor = useLeaveFor();
   const { records } = show;
   const next = [...records.run, ...records.lamp].reduce((most, { number }) => Math.max(most, number), 800) + 1;
-  const editing = useRecordForm<RunForm, PixelRun>('run', run, (one) => runForm(one ?? newRun('', next)));
-  const { id, base, form, set } = editing;
+  const editing = useRecordForm<RunForm, PixelRun>('run', run, (one) => runForm(one ?? newRun('', next)), RULES);
+  const { id, base, form, set, text } = editing;
   const [removing, setRemoving] = useState(false);
   const plan = useMemo((): Result<Plan> => {
     const read = readRunForm(form, base ?? { id, rev: 0 });
@@ -76,15 +79,15 @@ function RunEditor({ run }: { run: PixelRun | undefined }) {
       {removing && base && <PlanPreview plan={ok(removeRun(base))} act="Remove the run" />}
       <View className="flex-row gap-2">
         <View className="w-24">
-          <Field label="Number" mono value={form.number} onChange={(number) => set({ number })} />
+          <Field label="Number" mono {...text('number')} />
         </View>
         <View className="flex-1">
-          <Field label="Name" value={form.name} onChange={(name) => set({ name })} />
+          <Field label="Name" {...text('name')} />
         </View>
       </View>
       <View className="flex-row gap-2">
         <View className="flex-1">
-          <Field label="Pixels" mono value={form.count} onChange={(text) => set({ count: text })} />
+          <Field label="Pixels" mono {...text('count')} />
         </View>
         <View className="flex-1">
           <Pick
@@ -116,7 +119,7 @@ function RunEditor({ run }: { run: PixelRun | undefined }) {
           value={form.start}
           onChange={(start) => set({ start: start as RunForm['start'] })}
         />
-        {form.start === 'at' && <Field label="Address" mono value={form.at} onChange={(at) => set({ at })} />}
+        {form.start === 'at' && <Field label="Address" mono {...text('at')} />}
         <View className="flex-row gap-2">
           <View className="flex-1">
             <Pick
@@ -130,10 +133,10 @@ function RunEditor({ run }: { run: PixelRun | undefined }) {
             />
           </View>
           <View className="w-24">
-            <Field label="Output" mono value={form.output} onChange={(output) => set({ output })} />
+            <Field label="Output" mono {...text('output')} />
           </View>
           <View className="w-28">
-            <Field label="Null pixels" mono value={form.nulls} onChange={(nulls) => set({ nulls })} />
+            <Field label="Null pixels" mono {...text('nulls')} />
           </View>
         </View>
         <Check label="Null pixels take channels too" on={form.nullsSent} onChange={(nullsSent) => set({ nullsSent })} />
@@ -150,10 +153,10 @@ function RunEditor({ run }: { run: PixelRun | undefined }) {
         />
         <View className="flex-row gap-2">
           <View className="flex-1">
-            <Field label="First pixel: across; along; up" mono value={form.from} onChange={(from) => set({ from })} />
+            <Field label="First pixel: across; along; up" mono {...text('from')} />
           </View>
           <View className="flex-1">
-            <Field label="Last pixel: across; along; up" mono value={form.to} onChange={(to) => set({ to })} />
+            <Field label="Last pixel: across; along; up" mono {...text('to')} />
           </View>
         </View>
       </Section>

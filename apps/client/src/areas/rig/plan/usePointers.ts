@@ -1,5 +1,6 @@
 /** Fingers, pen or mouse on the plan: one drags or taps, two move and zoom, the wheel zooms. */
-import { useEffect, useRef, type RefObject } from 'react';
+import { useGesture } from '@use-gesture/react';
+import { useRef, type RefObject } from 'react';
 import type { Spot } from '@taxiarch/core/rig/stage';
 
 export interface Gestures {
@@ -15,78 +16,45 @@ export interface Gestures {
 const TAP = 6;
 
 export function usePointers(target: RefObject<HTMLElement | null>, gestures: Gestures): void {
-  const latest = useRef(gestures);
-  useEffect(() => {
-    latest.current = gestures;
-  });
-  useEffect(() => {
-    const element = target.current;
-    if (!element) return;
-    const down = new Map<number, Spot>();
-    let start: Spot | undefined;
-    let dragging = false;
-    let pinched = false;
-    const at = (event: PointerEvent | WheelEvent): Spot => {
-      const { left, top } = element.getBoundingClientRect();
-      return [event.clientX - left, event.clientY - top];
-    };
-    const far = (a: Spot, b: Spot) => Math.hypot(a[0] - b[0], a[1] - b[1]);
-    const onDown = (event: PointerEvent) => {
-      element.setPointerCapture(event.pointerId);
-      down.set(event.pointerId, at(event));
-      if (down.size === 1) {
-        start = at(event);
-        dragging = false;
-        pinched = false;
-      } else {
-        if (dragging && start) latest.current.onDragEnd(start, start);
-        dragging = false;
-        pinched = true;
-      }
-    };
-    const onMove = (event: PointerEvent) => {
-      const before = down.get(event.pointerId);
-      if (!before) return;
-      const now = at(event);
-      const other = [...down.entries()].find(([id]) => id !== event.pointerId)?.[1];
-      if (other) {
-        const middle = (a: Spot): Spot => [(a[0] + other[0]) / 2, (a[1] + other[1]) / 2];
-        const [was, is] = [middle(before), middle(now)];
-        latest.current.onPan([is[0] - was[0], is[1] - was[1]]);
-        const reach = far(before, other);
-        if (reach > 10) latest.current.onZoom(is, far(now, other) / reach);
-      } else if (start && !pinched) {
-        if (!dragging && far(start, now) > TAP) {
-          dragging = true;
-          latest.current.onDragStart(start);
+  const drawn = useRef(false);
+  const here = ([x, y]: readonly [number, number]): Spot => {
+    const { left, top } = target.current!.getBoundingClientRect();
+    return [x - left, y - top];
+  };
+  useGesture(
+    {
+      onDrag: ({ xy, initial, tap, first, last, pinching, cancel }) => {
+        if (pinching) {
+          if (drawn.current) gestures.onDragEnd(here(initial), here(initial));
+          drawn.current = false;
+          return cancel();
         }
-        if (dragging) latest.current.onDrag(start, now);
-      }
-      down.set(event.pointerId, now);
-    };
-    const onUp = (event: PointerEvent) => {
-      const now = at(event);
-      if (down.delete(event.pointerId) && down.size === 0 && start && !pinched) {
-        if (dragging) latest.current.onDragEnd(start, now);
-        else latest.current.onTap(now);
-      }
-      if (down.size === 0) start = undefined;
-    };
-    const onWheel = (event: WheelEvent) => {
-      event.preventDefault();
-      latest.current.onZoom(at(event), Math.exp(-event.deltaY / 400));
-    };
-    element.addEventListener('pointerdown', onDown);
-    element.addEventListener('pointermove', onMove);
-    element.addEventListener('pointerup', onUp);
-    element.addEventListener('pointercancel', onUp);
-    element.addEventListener('wheel', onWheel, { passive: false });
-    return () => {
-      element.removeEventListener('pointerdown', onDown);
-      element.removeEventListener('pointermove', onMove);
-      element.removeEventListener('pointerup', onUp);
-      element.removeEventListener('pointercancel', onUp);
-      element.removeEventListener('wheel', onWheel);
-    };
-  }, [target]);
+        if (tap) return gestures.onTap(here(xy));
+        if (first) gestures.onDragStart(here(initial));
+        drawn.current = !last;
+        if (last) gestures.onDragEnd(here(initial), here(xy));
+        else gestures.onDrag(here(initial), here(xy));
+      },
+      onPinch: ({ origin, da: [reach], first, memo }) => {
+        const before = memo as { origin: Spot; reach: number } | undefined;
+        const at = here(origin);
+        if (!first && before) {
+          gestures.onPan([at[0] - before.origin[0], at[1] - before.origin[1]]);
+          if (before.reach > 10) gestures.onZoom(at, reach / before.reach);
+        }
+        return { origin: at, reach };
+      },
+      onWheel: ({ event }) => {
+        event.preventDefault();
+        gestures.onZoom(here([event.clientX, event.clientY]), Math.exp(-event.deltaY / 400));
+      },
+    },
+    {
+      target,
+      eventOptions: { passive: false },
+      drag: { filterTaps: true, tapsThreshold: TAP, threshold: TAP },
+      // The wheel zooms by itself, with or without a key.
+      pinch: { pinchOnWheel: false },
+    },
+  );
 }

@@ -6,6 +6,7 @@ import { blocksOf, footprintOf, repeatCells } from '@taxiarch/core/rig/fixture';
 import { ANSWERS, FIXTURE_KINDS, type FixtureKind, type FixtureType } from '@taxiarch/core/show/records';
 import { changeType, removeType } from '@taxiarch/core/rig/patch';
 import { RecordFoot } from '@/forms/RecordFoot';
+import { rulesOf } from '@/forms/rules';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
@@ -73,6 +74,8 @@ function RepeatCells({ mode, onChange }: { mode: ModeForm; onChange: (mode: Mode
   );
 }
 
+const RULES = rulesOf('type', ['maker', 'name']);
+
 export function TypePage() {
   const { type: id = '' } = useLocalSearchParams<{ type: string }>();
   const { loaded } = useShow();
@@ -89,8 +92,13 @@ export function TypePage() {
 function TypeEditor({ type }: { type: FixtureType | undefined }) {
   const show = useShow();
   const leaveFor = useLeaveFor();
-  const editing = useRecordForm<TypeForm, FixtureType>('type', type, (one) => (one ? typeForm(one) : EMPTY_TYPE));
-  const { id, base, form, set } = editing;
+  const editing = useRecordForm<TypeForm, FixtureType>(
+    'type',
+    type,
+    (one) => (one ? typeForm(one) : EMPTY_TYPE),
+    RULES,
+  );
+  const { id, base, form, set, text } = editing;
   const [at, setAt] = useState(0);
   const [removing, setRemoving] = useState(false);
   const mode = form.modes[Math.min(at, form.modes.length - 1)];
@@ -124,10 +132,10 @@ function TypeEditor({ type }: { type: FixtureType | undefined }) {
     >
       <View className="flex-row gap-2">
         <View className="flex-1">
-          <Field label="Maker" value={form.maker} onChange={(maker) => set({ maker })} />
+          <Field label="Maker" {...text('maker')} />
         </View>
         <View className="flex-1">
-          <Field label="Name" value={form.name} onChange={(name) => set({ name })} />
+          <Field label="Name" {...text('name')} />
         </View>
       </View>
       <Pick

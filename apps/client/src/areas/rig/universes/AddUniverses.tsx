@@ -1,6 +1,7 @@
 /** Universes added to the show, one or a range of them. */
 import { useLocalSearchParams } from 'expo-router';
 import { useMemo } from 'react';
+import { object } from 'yup';
 import { formatUniverses, readUniverses, readWireToken } from '@taxiarch/core/base/address';
 import type { Plan } from '@taxiarch/core/show/edit';
 import { addUniverses } from '@taxiarch/core/network/flow';
@@ -9,6 +10,7 @@ import type { Result } from '@taxiarch/core/base/result';
 import { newId } from '@/data/numbers';
 import { useShow } from '@/data/show';
 import { RecordFoot } from '@/forms/RecordFoot';
+import { readBy } from '@/forms/rules';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { WireNumber, readWire, wireFormOf, type WireForm } from '@/forms/WireNumber';
 import { useLeaveFor, Field, Screen, Sentence } from '@/ui';
@@ -37,23 +39,30 @@ function planOf(form: Form, records: ShowRecords): Result<Plan> {
   );
 }
 
+const RULES = object({ universes: readBy(readUniverses) });
+
 export function AddUniverses() {
   const leaveFor = useLeaveFor();
   const { universes: asked, wire: token = '' } = useLocalSearchParams<{ universes?: string; wire?: string }>();
   const { records } = useShow();
   const heard = readWireToken(token);
-  const editing = useRecordForm<Form, Universe>(`universes ${asked ?? token}`, undefined, () => {
-    const free = nextFree(records);
-    const first = asked === undefined ? free.number : (readNumbers(asked)[0] ?? free.number);
-    return {
-      universes: asked ?? String(free.number),
-      pattern: '',
-      ...(heard.ok
-        ? wireFormOf(heard.value.protocol, heard.value.number)
-        : wireFormOf('sacn', asked === undefined ? free.wire : first)),
-    };
-  });
-  const { form, set } = editing;
+  const editing = useRecordForm<Form, Universe>(
+    `universes ${asked ?? token}`,
+    undefined,
+    () => {
+      const free = nextFree(records);
+      const first = asked === undefined ? free.number : (readNumbers(asked)[0] ?? free.number);
+      return {
+        universes: asked ?? String(free.number),
+        pattern: '',
+        ...(heard.ok
+          ? wireFormOf(heard.value.protocol, heard.value.number)
+          : wireFormOf('sacn', asked === undefined ? free.wire : first)),
+      };
+    },
+    RULES,
+  );
+  const { form, set, text, faults } = editing;
   const plan = useMemo(() => planOf(form, records), [form, records]);
   const numbers = readNumbers(form.universes);
   const many = numbers.length > 1;
@@ -71,6 +80,7 @@ export function AddUniverses() {
         label="Which, as 5 or 1-8"
         mono
         value={form.universes}
+        fault={faults.universes}
         onChange={(universes) => {
           const [first] = readNumbers(universes);
           // The number on the wire goes along as long as nobody has set another one.
@@ -78,11 +88,7 @@ export function AddUniverses() {
           set({ universes, ...(along && { wire: String(first) }) });
         }}
       />
-      <Field
-        label={many ? 'Name, # is the number' : 'Name'}
-        value={form.pattern}
-        onChange={(pattern) => set({ pattern })}
-      />
+      <Field label={many ? 'Name, # is the number' : 'Name'} {...text('pattern')} />
       <WireNumber form={form} set={set} label={many ? 'Number of the first on the wire' : 'Number on the wire'} />
       <RecordFoot
         of={editing}

@@ -8,6 +8,7 @@ import type { Universe } from '@taxiarch/core/show/records';
 import { useShow } from '@/data/show';
 import { DeletePlan } from '@/forms/Delete';
 import { RecordFoot } from '@/forms/RecordFoot';
+import { rulesOf } from '@/forms/rules';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { WireNumber } from '@/forms/WireNumber';
 import { useLeaveFor, Button, Field, Pick, Section, Text } from '@/ui';
@@ -18,19 +19,26 @@ const MERGES = [
   { value: 'ltp', label: 'latest change (LTP)' },
 ];
 
+const RULES = rulesOf('universe', ['name']);
+
 export function UniverseEditor({ universe }: { universe: Universe }) {
   const router = useRouter();
   const leaveFor = useLeaveFor();
   const { records, patch } = useShow();
-  const editing = useRecordForm<UniverseForm, Universe>('universe', universe, (one) => universeFormOf(one ?? universe));
-  const { form, set } = editing;
+  const editing = useRecordForm<UniverseForm, Universe>(
+    'universe',
+    universe,
+    (one) => universeFormOf(one ?? universe),
+    RULES,
+  );
+  const { form, set, text } = editing;
   const base = editing.base ?? universe;
   const plan = useMemo(() => universePlan(form, base, records), [form, base, records]);
   return (
     <>
       <UniverseWay number={universe.number} />
       <Section title="Name, protocol and number">
-        <Field label="Name" value={form.name} onChange={(name) => set({ name })} />
+        <Field label="Name" {...text('name')} />
         <WireNumber form={form} set={set} />
         <Pick
           label="Merge where Taxiarch shows it"

@@ -3,7 +3,7 @@
  * screen it can be dragged there. Free runs with their lengths, and closing the gaps.
  */
 import { useLocalSearchParams, useRouter } from 'expo-router';
-import { useMemo, useState, type DragEvent } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { formatAddress, formatRange, readShowUniverse, type SlotAddress, SLOTS } from '@taxiarch/core/base/address';
 import { refuse, type Result } from '@taxiarch/core/base/result';
@@ -13,6 +13,7 @@ import { rigSelection, useSelection } from '@/data/selection';
 import { useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
 import { Button, Choice, Empty, Pick, Screen, Section, Sentence, Text, count, useColour } from '@/ui';
+import { Draggable, useDrag, useDrop } from '@/ui/drag';
 import { useAdding } from '../adding';
 import { UniverseEditor } from './UniverseEditor';
 import { UniverseStrip } from './UniverseStrip';
@@ -31,9 +32,12 @@ interface SlotBoxProps {
 /** One slot: takes the lamp in hand when it is tapped, or one that is dropped on it. */
 function SlotBox({ channel, spans, held, onPut, onHold }: SlotBoxProps) {
   const colour = useColour();
+  const target = useRef<HTMLDivElement>(null);
+  const over = useDrop(target, (id) => onPut(id, channel));
   const here = spans.filter((span) => span.channel <= channel && channel <= lastChannel(span));
   const [span] = here;
   const begins = span?.channel === channel;
+  useDrag(target, span && !span.patched.run ? span.patched.lamp.id : undefined);
   const mine = span !== undefined && span.patched.lamp.id === held;
   const shade = span ? spans.indexOf(span) : 0;
   const state = here.length > 1 ? 'fault' : mine ? 'press' : undefined;
@@ -42,13 +46,7 @@ function SlotBox({ channel, spans, held, onPut, onHold }: SlotBoxProps) {
       role="button"
       tabIndex={0}
       aria-label={`Slot ${channel}, ${span ? `${span.patched.lamp.number} ${span.patched.lamp.name}` : 'free'}`}
-      draggable={span !== undefined && !span.patched.run}
-      onDragStart={(event: DragEvent) => span && event.dataTransfer.setData('text/plain', span.patched.lamp.id)}
-      onDragOver={(event: DragEvent) => event.preventDefault()}
-      onDrop={(event: DragEvent) => {
-        event.preventDefault();
-        onPut(event.dataTransfer.getData('text/plain'), channel);
-      }}
+      ref={target}
       onKeyDown={({ key }) => key === 'Enter' && (held ? onPut(held, channel) : span && onHold(span.patched.lamp.id))}
       onClick={() => (held ? onPut(held, channel) : span && !span.patched.run && onHold(span.patched.lamp.id))}
       style={{
@@ -57,6 +55,7 @@ function SlotBox({ channel, spans, held, onPut, onHold }: SlotBoxProps) {
         boxSizing: 'border-box',
         borderTop: `1px solid ${colour('line')}`,
         borderLeft: begins ? `3px solid ${colour('press')}` : `1px solid ${span ? 'transparent' : colour('line')}`,
+        outline: over ? `2px solid ${colour('press')}` : 'none',
         background: state ? colour(state) : span ? colour(shade % 2 === 0 ? 'raised' : 'surface') : colour('ground'),
         color: state ? colour('onpress') : span ? colour('text') : colour('soft'),
         fontSize: 13,
@@ -186,14 +185,9 @@ export function UniversePatch() {
             {held !== '' && <Button label="Put down" onPress={() => setHeld('')} />}
           </View>
           {adding.what !== undefined && (
-            <div
-              draggable
-              role="note"
-              onDragStart={(event: DragEvent) => event.dataTransfer.setData('text/plain', NEW_LAMPS)}
-              style={{ cursor: 'grab' }}
-            >
+            <Draggable what={NEW_LAMPS}>
               <Text tone="press">{adding.what}: drag onto the slot where the first shall begin</Text>
-            </div>
+            </Draggable>
           )}
           <View className="flex-row flex-wrap">
             {Array.from({ length: SLOTS }, (_, i) => (

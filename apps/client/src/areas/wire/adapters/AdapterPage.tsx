@@ -8,6 +8,7 @@ import { fastestRate, type PlugReport } from '@taxiarch/core/protocol/plug';
 import type { LossOfSignal, Machine } from '@taxiarch/core/show/records';
 import { Delete } from '@/forms/Delete';
 import { RecordFoot } from '@/forms/RecordFoot';
+import { rulesOf } from '@/forms/rules';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { useHot, useLive } from '@/data/live';
 import { wholeFrom } from '@/data/numbers';
@@ -126,6 +127,7 @@ interface Form extends Omit<AdapterPlan, 'universe' | 'rate' | 'priority' | 'lin
 }
 
 const UNIVERSE = '';
+const RULES = rulesOf('machine', ['name', 'serial']);
 
 function formOf(machine: Machine | undefined, serial: string): Form {
   const plan = machine ? adapterPlanOf(machine) : { ...NEW_ADAPTER, serial };
@@ -160,15 +162,15 @@ function Editor({ machine }: { machine: Machine | undefined }) {
   const leaveFor = useLeaveFor();
   const { serial = '' } = useLocalSearchParams<{ serial?: string }>();
   const { records } = useShow();
-  const editing = useRecordForm<Form, Machine>('adapter', machine, (one) => formOf(one, serial));
-  const { id, base, form, set } = editing;
+  const editing = useRecordForm<Form, Machine>('adapter', machine, (one) => formOf(one, serial), RULES);
+  const { id, base, form, set, text } = editing;
   const plan = useMemo(() => putAdapter(base, id, planOf(form), records.machine), [form, base, id, records.machine]);
   const slots = wholeFrom(form.slots) ?? 512;
   const timed = form.loss === 'hold-black' || form.loss === 'fade';
   return (
     <>
       <Section title={machine ? 'As it is planned' : 'What it is'}>
-        <Field label="Name" value={form.name} onChange={(name) => set({ name })} />
+        <Field label="Name" {...text('name')} />
         <Choice
           label="Direction"
           options={[
@@ -180,34 +182,28 @@ function Editor({ machine }: { machine: Machine | undefined }) {
         />
         <View className="flex-row gap-2">
           <View className="flex-1">
-            <Field label="Serial number" mono value={form.serial} onChange={(value) => set({ serial: value })} />
+            <Field label="Serial number" mono {...text('serial')} />
           </View>
           <View className="flex-1">
-            <Field
-              label="Or reached at"
-              mono
-              placeholder="10.0.0.46:2217"
-              value={form.at}
-              onChange={(at) => set({ at })}
-            />
+            <Field label="Or reached at" mono placeholder="10.0.0.46:2217" {...text('at')} />
           </View>
         </View>
         <View className="flex-row gap-2">
           <View className="flex-1">
-            <Field label="Universe" mono value={form.universe} onChange={(universe) => set({ universe })} />
+            <Field label="Universe" mono {...text('universe')} />
           </View>
           {form.use === 'in' && (
             <View className="flex-1">
-              <Field label="Priority" mono value={form.priority} onChange={(priority) => set({ priority })} />
+              <Field label="Priority" mono {...text('priority')} />
             </View>
           )}
           {form.use === 'out' && (
             <>
               <View className="flex-1">
-                <Field label="Frames a second" mono value={form.rate} onChange={(rate) => set({ rate })} />
+                <Field label="Frames a second" mono {...text('rate')} />
               </View>
               <View className="flex-1">
-                <Field label="Slots" mono value={form.slots} onChange={(value) => set({ slots: value })} />
+                <Field label="Slots" mono {...text('slots')} />
               </View>
             </>
           )}
@@ -246,7 +242,7 @@ function Editor({ machine }: { machine: Machine | undefined }) {
               </View>
               {timed && (
                 <View className="flex-1">
-                  <Field label="Seconds" mono value={form.after} onChange={(after) => set({ after })} />
+                  <Field label="Seconds" mono {...text('after')} />
                 </View>
               )}
             </View>

@@ -8,6 +8,7 @@ import { type Plan, removed } from '@taxiarch/core/show/edit';
 import { type AddressRange, MACHINE_KINDS, type MachineKind, type Network } from '@taxiarch/core/show/records';
 import { Delete } from '@/forms/Delete';
 import { RecordFoot } from '@/forms/RecordFoot';
+import { readBy, rulesOf } from '@/forms/rules';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';
 import { useLeaveFor, Button, Check, Empty, Field, Pick, Screen, Section, Sentence, Text } from '@/ui';
@@ -45,6 +46,8 @@ function planOf(form: Form, base: Network | undefined, id: string): Result<Plan>
   return putNetwork(base, network);
 }
 
+const RULES = rulesOf('network', ['name']).shape({ subnet: readBy(readSubnet) });
+
 export function NetworkPage() {
   const { network: id = '' } = useLocalSearchParams<{ network: string }>();
   const { records, loaded } = useShow();
@@ -58,8 +61,8 @@ const ANY = '';
 function Editor({ network: record }: { network: Network | undefined }) {
   const leaveFor = useLeaveFor();
   const { records } = useShow();
-  const editing = useRecordForm<Form, Network>('network', record, formOf);
-  const { id, base, form, set } = editing;
+  const editing = useRecordForm<Form, Network>('network', record, formOf, RULES);
+  const { id, base, form, set, text } = editing;
   const plan = useMemo(() => planOf(form, base, id), [form, base, id]);
   const subnet = readSubnet(form.subnet);
   const put = (at: number, next: Partial<AddressRange>) =>
@@ -82,13 +85,12 @@ function Editor({ network: record }: { network: Network | undefined }) {
           </View>
         </Section>
       )}
-      <Field label="Name" value={form.name} onChange={(name) => set({ name })} />
+      <Field label="Name" {...text('name')} />
       <Field
         label="Subnet"
         mono
         placeholder="10.0.0.0/8"
-        value={form.subnet}
-        onChange={(text) => set({ subnet: text })}
+        {...text('subnet')}
         fault={form.subnet === '' || subnet.ok ? undefined : subnet.why}
       />
       {subnet.ok && <Text kind="small">Mask {maskText(subnet.value.prefix)}.</Text>}

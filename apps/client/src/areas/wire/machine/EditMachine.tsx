@@ -7,6 +7,7 @@ import { removed } from '@taxiarch/core/show/edit';
 import { ADDRESS_WAYS, type AddressWay, isOffNetwork, type Machine, MACHINE_KINDS } from '@taxiarch/core/show/records';
 import { Delete } from '@/forms/Delete';
 import { RecordFoot } from '@/forms/RecordFoot';
+import { rulesOf } from '@/forms/rules';
 import { useRecordForm } from '@/forms/useRecordForm';
 import { useShow } from '@/data/show';
 import { useLeaveFor, Button, Check, Field, Pick, Screen, Section, Sentence, Text, Missing, useWide } from '@/ui';
@@ -27,6 +28,8 @@ const WAYS: Readonly<Record<AddressWay, string>> = {
   'link-local': 'link-local',
   hardware: 'from hardware address',
 };
+
+const RULES = rulesOf('machine', ['name', 'firmware', 'mode', 'serial', 'notes']);
 
 export function EditMachine() {
   const { machine: id = '' } = useLocalSearchParams<{ machine: string }>();
@@ -129,15 +132,15 @@ function InterfaceRows({
 function Editor({ machine }: { machine: Machine | undefined }) {
   const leaveFor = useLeaveFor();
   const { records } = useShow();
-  const editing = useRecordForm<MachineForm, Machine>('machine', machine, formOf);
-  const { id, base, form, set } = editing;
+  const editing = useRecordForm<MachineForm, Machine>('machine', machine, formOf, RULES);
+  const { id, base, form, set, text: textOf } = editing;
   const plan = useMemo(() => planOf(form, base, id, records), [form, base, id, records]);
   const models = modelsToChoose(records).filter(
     ({ kind }) => kind === form.kind || (form.kind === 'backup console' && kind === 'console'),
   );
   const text = (key: 'name' | 'firmware' | 'mode' | 'serial' | 'notes', label: string, placeholder = '') => (
     <View className="flex-1">
-      <Field label={label} value={form[key]} onChange={(value) => set({ [key]: value })} placeholder={placeholder} />
+      <Field label={label} {...textOf(key)} placeholder={placeholder} />
     </View>
   );
   return (
@@ -170,9 +173,7 @@ function Editor({ machine }: { machine: Machine | undefined }) {
           />
         </View>
       </View>
-      {hasPorts(form) && (
-        <Field label="DMX ports" mono inputMode="numeric" value={form.ports} onChange={(ports) => set({ ports })} />
-      )}
+      {hasPorts(form) && <Field label="DMX ports" mono inputMode="numeric" {...textOf('ports')} />}
       <Pick
         label="Place"
         options={[

@@ -15,7 +15,20 @@ import { newId } from '@/data/numbers';
 import { makeHot } from '@/data/output';
 import { propose, useNetworkFindings, useShow } from '@/data/show';
 import { PlanPreview } from '@/forms/PlanPreview';
-import { Button, Notice, Screen, Section, Sentence, StateWord, Text, count, spell, WhyLink, Missing } from '@/ui';
+import {
+  Button,
+  Notice,
+  Screen,
+  Section,
+  Sentence,
+  StateWord,
+  Text,
+  count,
+  dayAndTime,
+  spell,
+  WhyLink,
+  Missing,
+} from '@/ui';
 import { BringOn } from './BringOn';
 import { LinkLoad } from './LinkLoad';
 import { PortPicture } from './PortPicture';
@@ -142,7 +155,7 @@ function Details({ entry }: { entry: MachineEntry }) {
   const keep = () =>
     attempt(() => {
       const at = new Date();
-      const name = `${plan!.name}, ${at.toLocaleString('en-GB', { dateStyle: 'short', timeStyle: 'short' })}`;
+      const name = `${plan!.name}, ${dayAndTime(at.getTime())}`;
       const { sentence, changes } = keepSnapshot(snapshotOf(plan!, newId(), name, at.toISOString()));
       return propose(sentence, changes);
     });
