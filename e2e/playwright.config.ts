@@ -1,5 +1,5 @@
 import { defineConfig } from '@playwright/test';
-import { CHROMIUM_ARGS, CHROMIUM_PATH } from './chromium';
+import { CHROMIUM_ARGS, findChromium } from './chromium';
 import { PERSON, WHOLES, portsOf } from './whole';
 
 export default defineConfig({
@@ -14,7 +14,7 @@ export default defineConfig({
   use: {
     // What cannot be pressed for so long never can.
     actionTimeout: 60_000,
-    launchOptions: { executablePath: CHROMIUM_PATH, args: CHROMIUM_ARGS },
+    launchOptions: { executablePath: findChromium(), args: CHROMIUM_ARGS },
     colorScheme: 'dark',
     // The device knows who sits at it; that it asks is tested where it does.
     storageState: {

@@ -7,6 +7,7 @@ import { PERSON, api, handle, makeSafe, open, panel, undo } from './whole';
 
 const records = async () => (await api<{ records: { machine: Machine[]; snapshot: Snapshot[] } }>('/api/show')).records;
 const machine = async (id: string) => (await records()).machine.find((one) => one.id === id);
+const addressOf = async (id: string) => (await machine(id))!.interfaces[0]!.addresses[0]!.address;
 const box = async (id: string) => (await api<StandIn[]>('/api/stand-ins')).find((one) => one.id === id)!;
 const says = (page: Page, text: string | RegExp) => expect(page.getByText(text).first()).toBeVisible();
 /** A machine's row in the list, which on a phone is a page of its own. */
@@ -176,12 +177,13 @@ test('the same address twice is found, mended by a repair, and taken back', asyn
     'Bridge desk and Deck switch both have the address 127.0.0.21.',
   );
   await page.getByRole('button', { name: 'Change the machine' }).click();
+  await expect.poll(() => addressOf('machine-weave')).toBe('127.0.0.21');
   await open(page, '/wire/findings');
   await says(page, /1 finding/);
   await page.getByRole('button', { name: 'Mend' }).click();
   await page.getByRole('button', { name: 'Give Deck switch 127.0.0.11' }).last().click();
   await says(page, 'The plan of the network has no faults.');
-  expect((await machine('machine-weave'))!.interfaces[0]!.addresses[0]!.address).toBe('127.0.0.11');
+  await expect.poll(() => addressOf('machine-weave')).toBe('127.0.0.11');
   await undo();
   await undo();
   await says(page, 'The plan of the network has no faults.');

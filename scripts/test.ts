@@ -5,6 +5,7 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
+import { CHROMIUM_PACKAGES, findChromium } from '../e2e/chromium';
 import { buildAll } from './built';
 import { out, root } from './bundle.mjs';
 import { writeRouteTypes } from './routeTypes';
@@ -13,6 +14,7 @@ const QUICK = process.argv[2] === 'quick';
 /** Tests that start servers. */
 const SLOW = [
   'engine/live',
+  'output/taking',
   'engine/routing',
   'http/http',
   'imports/',
@@ -122,8 +124,7 @@ async function wanderers(): Promise<void> {
 }
 
 function ensureChromium(): void {
-  const path = process.env['CHROMIUM'] ?? '/usr/bin/chromium';
-  if (existsSync(path)) return;
+  if (findChromium()) return;
   process.stdout.write('Installing Chromium from Debian’s packages.\n');
   const apt = (...args: string[]) =>
     spawnSync('apt-get', args, {
@@ -131,8 +132,10 @@ function ensureChromium(): void {
       env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
     });
   apt('update', '-qq');
-  apt('install', '-y', '-qq', 'chromium');
-  if (existsSync(path)) return;
+  for (const name of CHROMIUM_PACKAGES) {
+    apt('install', '-y', '-qq', name);
+    if (findChromium()) return;
+  }
   process.stderr.write(
     'Chromium is missing and could not be installed. Install it, or name its program in the variable CHROMIUM.\n',
   );

@@ -6,7 +6,7 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { chromium, type Browser } from '@playwright/test';
-import { CHROMIUM_ARGS, CHROMIUM_PATH } from '../e2e/chromium';
+import { CHROMIUM_ARGS, findChromium } from '../e2e/chromium';
 import { startWhole } from '../e2e/start';
 import { portsOf } from '../e2e/whole';
 import { buildAll } from './built';
@@ -86,7 +86,7 @@ async function main(): Promise<number> {
   const base = values.url === '' ? `http://127.0.0.1:${portsOf(PLACE).page}` : values.url;
   const pictures = join(out, 'wander');
   mkdirSync(pictures, { recursive: true });
-  const browser = await chromium.launch({ executablePath: CHROMIUM_PATH, args: CHROMIUM_ARGS });
+  const browser = await chromium.launch({ executablePath: findChromium(), args: CHROMIUM_ARGS });
   const until = performance.now() + Number(values.minutes) * 60_000;
   let [failures, once, steps] = [0, 0, 0];
   for (let person = 0; performance.now() < until; person += 1) {

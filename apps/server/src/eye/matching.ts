@@ -1,35 +1,30 @@
 /** Matching by eye: the session that runs, what it lights, and what each answer sets. It outlives phones and restarts. */
 import { join } from 'node:path';
-import { countOf } from '@taxiarch/core/show/edit';
 import {
   answered,
   eyeSession,
-  freeStretches,
   itemOfUid,
   keyOfItem,
-  likelyNext,
   lit,
   plannedStretches,
   standOf,
-  stretchText,
   takenBack,
   tapped,
   withOutcome,
   type EyeAnswer,
-  type EyeItem,
   type EyeReply,
   type EyeSession,
-  type EyeStep,
 } from '@taxiarch/core/proving/eye';
-import { Patch, lampName } from '@taxiarch/core/rig/patch';
-import { checkWith, type FixtureType, type Lamp } from '@taxiarch/core/show/records';
-import { couldBe, knownBy, modeWanted, rollOf, sameType, type SeenLamp } from '@taxiarch/core/truth/roll';
+import { Patch } from '@taxiarch/core/rig/patch';
+import { checkWith, type Lamp } from '@taxiarch/core/show/records';
+import { type SeenLamp } from '@taxiarch/core/truth/roll';
 import type { EngineHost } from '../bridge/host';
 import type { ShowDoor } from '../bridge/showDoor';
 import { ProblemError } from '../problemError';
 import type { RollCall } from '../roll/rollCall';
 import type { LampSetter } from '../roll/setter';
 import { KeptFile } from '../store/keptFile';
+import { goOn, guessesOf, likelyOf, wordsOf, refuseTap, setAndWrite, slotsIn, type About } from './answers';
 import { Candidates } from './candidates';
 import { Showing } from './showing';
 import { wantedOfLamps, wantedOfStretches } from './wanted';
@@ -70,20 +65,6 @@ const keptOf = (found: unknown): Kept | undefined =>
 /** Nobody looks on: a phone asks every second. */
 const ALONE_MS = 6000;
 const LOOK_MS = 1000;
-
-/** What of the show a session needs; read at its begin, and again when it goes on. */
-interface About {
-  readonly lamps: ReadonlyMap<string, Lamp>;
-  readonly patch: Patch;
-  readonly types: readonly FixtureType[];
-  /** Which lamp each that answers probably is, by its UID */
-  readonly guesses: ReadonlyMap<string, Guess>;
-}
-
-interface Guess {
-  readonly lampId: string;
-  readonly sure: boolean;
-}
 
 export class Matching {
   private readonly file: KeptFile<Kept>;
@@ -127,7 +108,7 @@ export class Matching {
   private async read(): Promise<About> {
     const { lamp, type } = await this.show.lamps(null);
     const patch = new Patch(lamp, type);
-    const guesses = this.guesses(patch);
+    const guesses = guessesOf(this.show.plan(), patch, this.roll.now());
     this.about = { lamps: new Map(lamp.map((one) => [one.id, one])), patch, types: type, guesses };
     return this.about;
   }
@@ -175,16 +156,6 @@ export class Matching {
     return found.map(({ uid }) => itemOfUid(uid));
   }
 
-  /** Which lamp each probably is, by what the roll call heard. */
-  private guesses(patch: Patch): ReadonlyMap<string, Guess> {
-    const { rows } = rollOf(this.show.plan(), patch, this.roll.now());
-    return new Map(
-      rows
-        .filter(({ uid, lampId, confidence }) => uid !== '' && lampId !== '' && confidence !== '')
-        .map(({ uid, lampId, confidence }) => [uid, { lampId, sure: confidence !== 'likely' }]),
-    );
-  }
-
   private stretches({ patch }: About, lamps: readonly Lamp[]): EyeSession['waiting'] {
     return plannedStretches(lamps.flatMap(({ id }) => patch.lamp(id) ?? []));
   }
@@ -206,54 +177,22 @@ export class Matching {
         'That one was answered already, perhaps on another phone. Look what is lit now.',
       );
     const lamps = lampIds.flatMap((id) => about.lamps.get(id) ?? []);
-    if (answer === 'tapped') this.refuse(session, item, lamps, sure, about);
-    this.keep(this.goOn(answered(session, answer, answer === 'tapped' ? lampIds : [], slotsIn(about)), about));
+    if (answer === 'tapped') refuseTap(session, item, lamps, sure, about, (uid) => this.roll.lamp(uid));
+    this.keep(goOn(answered(session, answer, answer === 'tapped' ? lampIds : [], slotsIn(about)), about));
     const [lamp] = lamps;
     if (answer === 'tapped' && item.uid !== '' && lamp) this.settle(item.uid, lamp.id);
     await this.light();
     return this.now();
   }
 
-  private refuse(
-    session: EyeSession,
-    { uid, among }: EyeItem,
-    lamps: readonly Lamp[],
-    sure: boolean,
-    { patch }: About,
-  ): void {
-    if (lamps.length === 0) throw new ProblemError('not-here', 'This lamp is not in the show.');
-    const chosen = new Set(session.lampIds);
-    const outside = lamps.find(({ id }) => !chosen.has(id));
-    if (outside)
-      throw new ProblemError('not-possible', `${lampName(outside)} is not among the lamps that were chosen.`);
-    if (uid !== '' && lamps.length > 1)
-      throw new ProblemError('not-understood', 'One lamp shows itself at a time: tap one.');
-    if (sure) return;
-    const before = tapped(session);
-    // A half of a stretch on which it was tapped is no other place.
-    const again = lamps.find(({ id }) => before.has(id) && !among.includes(id));
-    if (again) throw new ProblemError('not-possible', `${lampName(again)} was tapped before. Is it really this one?`);
-    const patched = patch.lamp(lamps[0]!.id);
-    if (uid === '' || !patched) return;
-    const seen = this.roll.lamp(uid);
-    if (!sameType(patched, seen) && !couldBe(patched, seen))
-      throw new ProblemError(
-        'not-possible',
-        `What lit says that it is a ${seen.maker} ${seen.model} with ${countOf(seen.slots, 'slot')}; ${lampName(patched.lamp)} is a ${patched.type.maker} ${patched.type.name}. Is it really this one?`,
-      );
-  }
-
-  /** With all planned stretches lit and some lamps not found, what lies between is lit as well. */
-  private goOn(session: EyeSession, { patch }: About): EyeSession {
-    if (session.how === 'asked' || session.waiting.length > 0 || session.between) return session;
-    const found = tapped(session);
-    const missing = session.lampIds.filter((id) => !found.has(id)).flatMap((id) => patch.lamp(id) ?? []);
-    return { ...session, between: true, waiting: freeStretches(patch, missing) };
-  }
-
   /** Sets the lamp as the plan has it now and writes down who it is; the next is lit meanwhile. */
   private settle(uid: string, lampId: string): void {
-    this.setAndWrite(uid, lampId)
+    setAndWrite(
+      { show: this.show, roll: this.roll, setter: this.setter },
+      uid,
+      lampId,
+      this.session?.by ?? this.file.read().last?.by ?? 'Taxiarch',
+    )
       .catch((error: Error) => ({ set: 'not known', outcome: error.message }) as const)
       .then((came) => {
         const session = this.session;
@@ -263,31 +202,12 @@ export class Matching {
       .catch(() => undefined);
   }
 
-  private async setAndWrite(uid: string, lampId: string): Promise<Pick<EyeStep, 'set' | 'outcome'>> {
-    const { lamp, type } = await this.show.lamps([lampId], uid);
-    const patched = new Patch(lamp, type).lamp(lampId);
-    if (!patched) return { set: 'not known', outcome: 'This lamp is not in the show any more.' };
-    const seen = this.roll.lamp(uid);
-    const mode = modeWanted(patched, seen);
-    const wish = { uid, address: patched.lamp.channel, ...(mode !== undefined && mode !== seen.mode && { mode }) };
-    const { state, says } = await this.setter.setOne(wish, false);
-    const changes = knownBy(lamp, lampId, uid);
-    const author = this.session?.by ?? this.file.read().last?.by ?? 'Taxiarch';
-    const sentence = `Matched ${lampName(patched.lamp)} by eye`;
-    const refused = changes.length > 0 ? await this.show.propose({ author, sentence, changes }) : undefined;
-    if (refused !== undefined)
-      return { set: 'not known', outcome: `${says} The show did not take its UID: ${refused}` };
-    if (state === 'done' && mode === undefined)
-      return { set: 'refused', outcome: 'Its address is set; none of its modes is the planned one.' };
-    return { set: state, outcome: says };
-  }
-
   async back(): Promise<EyeReply> {
     const session = this.running();
     this.lookedAt = performance.now();
     if (session.steps.length === 0) throw new ProblemError('nothing-to-do', 'Nothing was answered yet.');
     const about = this.about ?? (await this.read());
-    this.keep(takenBack(session, slotsIn(about), (one) => this.goOn(one, about)));
+    this.keep(takenBack(session, slotsIn(about), (one) => goOn(one, about)));
     await this.light();
     return this.now();
   }
@@ -367,31 +287,12 @@ export class Matching {
     const lamps = session.lampIds.flatMap((id) => about.lamps.get(id) ?? []);
     return {
       running: session,
-      now: this.words(session),
-      likely: this.likely(session, lamps, about),
+      now: wordsOf(session, (uid) => this.known(uid)),
+      likely: likelyOf(session, lamps, about),
       left: session.waiting.length,
       lamps: lamps.map((lamp) => ({ id: lamp.id, ...standOf(session, lamp) })),
       lighting: !this.isHot ? 'safe' : this.showing.isOn || session.waiting.length === 0 ? 'on' : 'paused',
       trouble: this.waits || this.showing.trouble,
     };
   }
-
-  private likely(session: EyeSession, lamps: readonly Lamp[], { guesses }: About): string {
-    const guess = guesses.get(lit(session)?.uid ?? '')?.lampId;
-    const open = guess !== undefined && session.lampIds.includes(guess) && !tapped(session).has(guess);
-    return (open ? guess : likelyNext(lamps, session)) ?? '';
-  }
-
-  private words(session: EyeSession): string {
-    const item = lit(session);
-    if (!item) return '';
-    if (item.uid === '') return stretchText(item);
-    const seen = this.known(item.uid);
-    return seen ? `${seen.maker} ${seen.model}, ${item.uid}` : item.uid;
-  }
 }
-
-const slotsIn =
-  ({ patch }: About) =>
-  (lampId: string): number =>
-    patch.lamp(lampId)?.footprint ?? 1;

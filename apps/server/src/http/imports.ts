@@ -1,7 +1,7 @@
 /** Files in: begin reading, ask how far it is, write the chosen rows, or cancel. */
 import type { TableChoiceBody } from '@taxiarch/core/whole/contract';
 import type { Imports } from '../imports/imports';
-import type { Choices } from '../imports/ready';
+import type { Choices } from '../imports/look';
 import type { ShowStore } from '../store/store';
 import type { Handlers } from './api';
 import { ProblemError } from '../problemError';

@@ -8,7 +8,8 @@ import { ok, refuse, type Result } from '@taxiarch/core/base/result';
 import type { ShowRecords } from '@taxiarch/core/show/records';
 import type { KeptFiles } from '../store/files';
 import type { FromImport, ImportContent, ImportOrder } from './importThread';
-import { type Choices, type Content, ReadyFile } from './ready';
+import type { Choices, Content } from './look';
+import { ReadyFile } from './ready';
 
 /** What is read and not written is forgotten after this long. */
 const FORGOTTEN_MS = 30 * 60_000;
