@@ -85,6 +85,7 @@ describe('a node set over the network', () => {
   });
 
   test('a look recorded, and a merge cancelled', async () => {
+    tell(encodeAddress({ swOut: [0x82, 0x7f, 0x7f, 0x7f] }), 33);
     await panel(21, 'fader', { universe: 2, channel: 1, level: 200 });
     await until(
       () => portOf(33, 1),
@@ -97,6 +98,7 @@ describe('a node set over the network', () => {
     expect(kept[0]!.look.some((level) => level > 0)).toBe(true);
     expect((await portOf(33, 1)).sources.length).toBeLessThanOrEqual(1);
     await panel(21, 'fader', { universe: 2, channel: 1, level: null });
+    tell(encodeAddress({ swOut: [0x89, 0x7f, 0x7f, 0x7f] }), 33);
   });
 
   test('what was set survives the power', async () => {
