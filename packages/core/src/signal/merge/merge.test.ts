@@ -72,6 +72,35 @@ test('LTP: among equal priorities the latest change counts', () => {
   expect(at(0)).toEqual([5, 1]);
 });
 
+test('LTP: what changed at one moment, or at none that is known, stays with its owner', () => {
+  const owned = (mark: number) => new Uint8Array(512).fill(mark);
+  const alike = [
+    contender(0, { levels: { 0: 200, 1: 1 }, changed: { 0: 1000 } }),
+    contender(1, { levels: { 0: 5, 1: 2 }, changed: { 0: 1000 } }),
+  ];
+  expect([merged(alike, 'ltp', owned(0)).at(0), merged(alike, 'ltp', owned(1)).at(0)]).toEqual([
+    [200, 0],
+    [5, 1],
+  ]);
+  const unknown = [contender(0, { levels: { 0: 200 } }), contender(1, { levels: { 0: 5 } })];
+  expect([merged(unknown, 'ltp', owned(0)).at(0), merged(unknown, 'ltp', owned(1)).at(0)]).toEqual([
+    [200, 0],
+    [5, 1],
+  ]);
+  // One that has changed goes before one of which nobody knows that it ever did, in either order.
+  const changed = contender(2, { levels: { 0: 7 }, changed: { 0: 1 } });
+  expect(merged([unknown[0]!, changed], 'ltp', owned(0)).at(0)).toEqual([7, 2]);
+  expect(merged([changed, unknown[0]!], 'ltp', owned(0)).at(0)).toEqual([7, 2]);
+});
+
+test('LTP: the earlier change never displaces the later one, whoever owned the slot', () => {
+  const two = [
+    contender(0, { levels: { 0: 200 }, changed: { 0: 2000 } }),
+    contender(1, { levels: { 0: 5 }, changed: { 0: 1000 } }),
+  ];
+  expect(merged(two, 'ltp', new Uint8Array(512).fill(1)).at(0)).toEqual([200, 0]);
+});
+
 test('per-slot priority replaces the packet priority, and 0 lets the slot go', () => {
   const { at } = merged([
     contender(0, { levels: { 0: 40, 1: 40, 2: 40 } }),

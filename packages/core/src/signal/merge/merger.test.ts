@@ -102,6 +102,25 @@ test('as many sources as can be told apart are merged', () => {
   expect([...merger.owners.subarray(0, MOST_CONTENDERS)]).toEqual(sources.map(({ mark }) => mark));
 });
 
+test('one more than can be told apart is merged slot by slot', () => {
+  const sources = Array.from({ length: MOST_CONTENDERS + 1 }, (_, mark) => source(mark % MOST_CONTENDERS));
+  sources[MOST_CONTENDERS]!.values[3] = 9;
+  const merger = new Merger();
+  merger.merge(sources, 'htp');
+  expect([merger.values[3], merger.owners[3]]).toEqual([9, 0]);
+});
+
+test('by latest change the later one wins, also below', () => {
+  const sources = [
+    source(1, { changedAt: new Float64Array(512).fill(1000) }),
+    source(2, { changedAt: new Float64Array(512).fill(2000) }),
+  ];
+  sources[0]!.values.fill(200);
+  const merger = new Merger();
+  merger.merge(sources, 'ltp');
+  expect([merger.values[0], merger.owners[0]]).toEqual([0, 2]);
+});
+
 test('a priority of a slot above the highest that there is counts as the highest, and lets no slot go', () => {
   const [odd, highest] = [source(1, { slotPriority: new Uint8Array(512).fill(255) }), source(2, { priority: 200 })];
   odd.values.fill(10);
@@ -180,6 +199,12 @@ test('no slot is ever owned by a source of lower priority than another that cont
     ),
     { numRuns: 30 },
   ));
+
+test('a backup has chosen nobody before it chooses, and begins with the first', () => {
+  const backup = new Backup();
+  expect(backup.current).toBe(-1);
+  expect(backup.choose([true, true], 'by hand')).toBe(0);
+});
 
 test('the backup takes over when the first falls silent, and gives back at once', () => {
   const backup = new Backup();
