@@ -34,6 +34,13 @@ function refusal(message: Message): StationReply {
   }
 }
 
+/** Those of another group are not ours to join; one that names none is everybody’s. */
+export const isOfGroup = (one: Pick<Sighted, 'group'>, { group }: Pick<StationSetup, 'group'>): boolean =>
+  one.group === '' || one.group === group;
+
+/** Whether one that was last heard of at `at` is gone at `now`, both in ms. */
+export const isGone = (at: number, now: number): boolean => now - at > GONE_MS;
+
 export class Stations {
   private readonly station: Station;
   private beacon: Beacon | undefined;
@@ -95,15 +102,14 @@ export class Stations {
   private forgetGone(): void {
     if (this.mode) return;
     for (const [stationId, at] of this.seenAt)
-      if (Date.now() - at > GONE_MS) {
+      if (isGone(at, Date.now())) {
         this.station.gone(stationId);
         this.seenAt.delete(stationId);
       }
   }
 
   private sighted(one: Sighted): void {
-    // Others than those of our group are not ours to join; nor is who names an address elsewhere.
-    if (one.group !== '' && one.group !== this.setup.group) return;
+    if (!isOfGroup(one, this.setup)) return;
     if (one.ttl === 0) return this.station.gone(one.stationId);
     if (!isNear(one.address, this.setup.iface)) return;
     const { stationId, name, address, port } = one;

@@ -21,6 +21,8 @@ const LOOK_MS = 500;
 const noticeOf = (machineId: string): string => `plug ${machineId}`;
 
 interface Wanted {
+  /** As it was planned when a person switched it on: what was to take in never sends by a change of the plan. */
+  readonly use: 'in' | 'out';
   readonly by: string;
   readonly since: number;
 }
@@ -101,7 +103,8 @@ export class Plugs {
   async start(): Promise<void> {
     // Inputs send nothing: they come back as they ran. What is kept of them is read before any of it is written again.
     for (const id of this.settings.inputs)
-      if (this.machine(id)?.ports[0]?.use === 'in') this.wanted.set(id, { by: 'as it ran before', since: Date.now() });
+      if (this.machine(id)?.ports[0]?.use === 'in')
+        this.wanted.set(id, { use: 'in', by: 'as it ran before', since: Date.now() });
     await this.thread.start();
     this.follow();
     this.timer = setInterval(() => this.follow(), LOOK_MS);
@@ -128,12 +131,11 @@ export class Plugs {
   follow(): void {
     const orders: PlugOrder[] = [];
     const keys: number[] = [];
-    for (const [id, { by, since }] of this.wanted) {
+    for (const [id, { use, by, since }] of this.wanted) {
       const machine = this.machine(id);
       const place = machine && placeOf(machine);
       const [port] = machine?.ports ?? [];
-      const use = port?.use;
-      if (!machine || !place?.ok || !port || (use !== 'out' && use !== 'in')) {
+      if (!machine || !place?.ok || port?.use !== use) {
         this.leave(id);
         continue;
       }
@@ -216,7 +218,7 @@ export class Plugs {
       return refuse('taken', 'Taxiarch is safe and sends nothing, not out of a plug either. Make it hot first.');
     if (!this.sourceOf(machine))
       return refuse('not-possible', `Universe ${machine.ports[0]!.universe} is not in the show.`);
-    if (!this.wanted.has(id)) this.wanted.set(id, { by, since: Date.now() });
+    if (this.wanted.get(id)?.use !== use) this.wanted.set(id, { use, by, since: Date.now() });
     this.follow();
     return ok(null);
   }
