@@ -59,11 +59,11 @@ const takes = (range: AddressRange, machine: Machine): boolean =>
 export const rangeFor = (network: Network, machine: Machine): AddressRange | undefined =>
   network.ranges.find((range) => takes(range, machine));
 
-/** Consoles before their backups, then as people would list them. */
+const FIRST: readonly MachineKind[] = ['backup console', 'console'];
+
+/** Consoles, their backups, then the others as people would list them. */
 const byImportance = (a: Machine, b: Machine): number =>
-  Number(a.kind !== 'console') - Number(b.kind !== 'console') ||
-  Number(a.kind === 'backup console') * 2 - Number(b.kind === 'backup console') * 2 ||
-  a.name.localeCompare(b.name, 'en', { numeric: true });
+  FIRST.indexOf(b.kind) - FIRST.indexOf(a.kind) || a.name.localeCompare(b.name, 'en', { numeric: true });
 
 /**
  * Gives machines addresses from a plan's ranges: `all` of them anew, or only those that are `new`
