@@ -2,6 +2,8 @@
  * `npm run mutate -- FOLDER … [--survivors] [--workers N]`: puts small faults into the code, one at a time, and sees
  * whether the folder's own tests fall. Without a folder, all that the project asks for. What each folder reached is
  * kept in `docs/mutation.json` and told in `docs/figures.md`.
+ *
+ * `npm run mutate -- --changed`: only the lines that the last commit changed; fails where too few are caught.
  */
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
@@ -16,6 +18,7 @@ const { values, positionals } = parseArgs({
   allowPositionals: true,
   options: {
     survivors: { type: 'boolean', default: false },
+    changed: { type: 'boolean', default: false },
     workers: { type: 'string', default: String(cpus().length) },
   },
 });
@@ -41,26 +44,54 @@ function foldersOf(names: readonly string[]): string[] {
   });
 }
 
-function configFor(folder: string, report: string): object {
+function configFor(folder: string, report: string, lines: readonly string[]): object {
   const inServer = folder.startsWith('apps/server');
   return {
     packageManager: 'npm',
     plugins: ['@stryker-mutator/jest-runner'],
     testRunner: 'jest',
     testRunnerNodeArgs: inServer ? ['--experimental-vm-modules'] : [],
-    mutate: [`${folder}/**/*.ts`, `!${folder}/**/*.test.ts`, `!${folder}/**/testing/**`, `!${folder}/**/index.ts`],
+    mutate:
+      lines.length > 0
+        ? lines
+        : [`${folder}/**/*.ts`, `!${folder}/**/*.test.ts`, `!${folder}/**/testing/**`, `!${folder}/**/index.ts`],
     coverageAnalysis: 'perTest',
     concurrency: Number(values.workers),
     timeoutMS: 3000,
     ignoreStatic: true,
-    incremental: true,
+    incremental: lines.length === 0,
     incrementalFile: join(out, 'mutate', `${folder.replaceAll('/', '-')}.incremental.json`),
     tempDirName: join(out, 'mutate/tmp'),
-    ignorePatterns: ['apps/client', 'docs', 'e2e', 'demo-data', 'test-results', '.build'],
+    ignorePatterns: ['apps/client', 'docs', 'e2e', 'demo-data', 'test-results', '.build/*', '!.build/server'],
     reporters: ['json', 'progress-append-only'],
     jsonReporter: { fileName: report },
     jest: { projectType: 'custom', enableFindRelatedTests: false, configFile: 'jest.mutate.cjs' },
   };
+}
+
+/** Fewer faults than this in what a commit changed say nothing of its tests; more than the most take too long. */
+const ENOUGH = 10;
+const MOST = 150;
+const WANTED = 0.8;
+
+/** What the last commit changed in the folders that are held to it: `file:first-last` by folder. */
+function changedLines(): ReadonlyMap<string, readonly string[]> {
+  const diff = spawnSync('git', ['diff', '-U0', '--no-color', 'HEAD~1', 'HEAD', '--', ...HELD], {
+    cwd: root,
+    encoding: 'utf8',
+  });
+  const lines = new Map<string, string[]>();
+  let file = '';
+  for (const line of diff.stdout.split('\n')) {
+    if (line.startsWith('+++ ')) file = line.slice('+++ b/'.length);
+    const at = /^@@ \S+ \+(\d+)(?:,(\d+))? @@/.exec(line);
+    if (!at || !/\.ts$/.test(file) || /\.test\.ts$|\/testing\/|\/index\.ts$/.test(file)) continue;
+    const count = Number(at[2] ?? 1);
+    const folder = HELD.find((one) => file.startsWith(`${one}/`));
+    if (folder === undefined || count === 0) continue;
+    lines.set(folder, [...(lines.get(folder) ?? []), `${file}:${at[1]}-${Number(at[1]) + count - 1}`]);
+  }
+  return lines;
 }
 
 const CAUGHT: ReadonlySet<string> = new Set(['Killed', 'Timeout']);
@@ -70,7 +101,7 @@ function tell(folder: string, { files }: Report): Mutated {
   const all = Object.entries(files).flatMap(([file, { mutants }]) => mutants.map((one) => ({ file, ...one })));
   const caught = all.filter(({ status }) => CAUGHT.has(status)).length;
   const missed = all.filter(({ status }) => MISSED.has(status));
-  if (values.survivors)
+  if (values.survivors || values.changed)
     for (const { file, location, mutatorName, replacement, status } of missed)
       process.stdout.write(
         `  ${file}:${location.start.line}:${location.start.column} ${mutatorName}${status === 'NoCoverage' ? ' (no test runs it)' : ''}: ${(replacement ?? '').slice(0, 80)}\n`,
@@ -78,13 +109,12 @@ function tell(folder: string, { files }: Report): Mutated {
   return { folder, caught, missed: missed.length, on: new Date().toISOString().slice(0, 10) };
 }
 
-mkdirSync(join(out, 'mutate'), { recursive: true });
-let kept = readMutated();
-for (const folder of foldersOf(positionals)) {
-  const report = join(out, 'mutate', `${folder.replaceAll('/', '-')}.json`);
+/** Runs Stryker over a folder, or over some lines of it; what it found, or undefined where the tests do not run. */
+function mutate(folder: string, lines: readonly string[] = []): Report | undefined {
+  const report = join(out, 'mutate', `${folder.replaceAll('/', '-')}${lines.length > 0 ? '.changed' : ''}.json`);
   const config = join(out, 'mutate', 'config.json');
   rmSync(report, { force: true });
-  writeFileSync(config, JSON.stringify(configFor(folder, report)));
+  writeFileSync(config, JSON.stringify(configFor(folder, report, lines)));
   const run = spawnSync(
     process.execPath,
     [join(root, 'node_modules/@stryker-mutator/core/bin/stryker.js'), 'run', config],
@@ -94,15 +124,42 @@ for (const folder of foldersOf(positionals)) {
       env: { ...process.env, MUTATED_FOLDER: folder },
     },
   );
-  if (!existsSync(report)) {
-    process.stderr.write(`${folder}: the tests could not be run.\n${run.stdout.slice(-3000)}${run.stderr}\n`);
-    process.exit(1);
+  if (existsSync(report)) return JSON.parse(readFileSync(report, 'utf8')) as Report;
+  process.stderr.write(`${folder}: the tests could not be run.\n${run.stdout.slice(-3000)}${run.stderr}\n`);
+  return undefined;
+}
+
+const said = (what: string, figure: Mutated): string =>
+  `${what}: ${figure.caught} of ${figure.caught + figure.missed} caught, ${(100 * shareOf(figure)).toFixed(0)} %\n`;
+
+/** Whether the tests of what the last commit changed fall often enough. */
+function judgeChanged(): boolean {
+  let good = true;
+  let left = MOST;
+  for (const [folder, lines] of changedLines()) {
+    if (left <= 0) {
+      process.stdout.write(`${folder}: left out, so much was changed. Run it by hand.\n`);
+      continue;
+    }
+    const report = mutate(folder, lines);
+    if (!report) return false;
+    const figure = tell(folder, report);
+    const all = figure.caught + figure.missed;
+    left -= all;
+    process.stdout.write(said(`${folder}, what was changed`, figure));
+    if (all >= ENOUGH && shareOf(figure) < WANTED) good = false;
   }
-  const figure = tell(folder, JSON.parse(readFileSync(report, 'utf8')) as Report);
+  return good;
+}
+
+mkdirSync(join(out, 'mutate'), { recursive: true });
+if (values.changed) process.exit(judgeChanged() ? 0 : 1);
+let kept = readMutated();
+for (const folder of foldersOf(positionals)) {
+  const report = mutate(folder);
+  if (!report) process.exit(1);
+  const figure = tell(folder, report);
   kept = [...kept.filter((one) => one.folder !== folder), figure].sort((a, b) => (a.folder < b.folder ? -1 : 1));
   await writeMutated(kept);
-  const share = 100 * shareOf(figure);
-  process.stdout.write(
-    `${folder}: ${figure.caught} of ${figure.caught + figure.missed} caught, ${share.toFixed(0)} %\n`,
-  );
+  process.stdout.write(said(folder, figure));
 }
