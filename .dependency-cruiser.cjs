@@ -18,7 +18,7 @@ module.exports = {
       to: {
         pathNot: [
           '^packages/core/src',
-          'node_modules/(yup|fast-deep-equal|fflate|saxes|@e965/xlsx|papaparse|iconv-lite|ipaddr\\.js)/',
+          'node_modules/(yup|fast-deep-equal|fflate|saxes|@e965/xlsx|papaparse|iconv-lite|ipaddr\\.js|dayjs)/',
         ],
       },
     },
@@ -33,8 +33,15 @@ module.exports = {
       name: 'through-the-face',
       comment: 'Each folder of the core is used by its index.',
       severity: 'error',
-      from: { path: '^packages/core/src/([^/]+/[^/]+)/' },
+      from: { path: '^packages/core/src/([^/]+/[^/]+)/', pathNot: '\\.test\\.ts$' },
       to: { path: '^packages/core/src/[^/]+/[^/]+/(?!index\\.ts$)', pathNot: '^packages/core/src/$1/' },
+    },
+    {
+      name: 'tests-through-the-face',
+      comment: 'Tests may use what another folder made for its own tests.',
+      severity: 'error',
+      from: { path: '^packages/core/src/([^/]+/[^/]+)/.*\\.test\\.ts$' },
+      to: { path: '^packages/core/src/[^/]+/[^/]+/(?!index\\.ts$|testing/)', pathNot: '^packages/core/src/$1/' },
     },
     {
       name: 'routes-are-thin',
