@@ -47,3 +47,64 @@ test('every field of every kind has a label that a line can be told under', () =
     expect(labels.every((label) => /^[A-Zxyz]/.test(label))).toBe(true);
   }
 });
+
+test('values are told plainly: yes and no, lists, what is empty, and what has parts', () => {
+  const lamp = ferry.lamp[0]!;
+  const told = (over: Partial<typeof lamp>) =>
+    recordDifference(
+      'lamp',
+      { ...lamp, locked: false, groups: [], blocks: [], placeId: null, notes: '' },
+      {
+        ...lamp,
+        ...{ locked: false, groups: [], blocks: [], placeId: null, notes: '' },
+        ...over,
+      },
+      'it',
+    ).map(({ before, after }) => `${before} → ${after}`);
+  expect(told({})).toEqual([]);
+  expect(told({ locked: true })).toEqual(['no → yes']);
+  expect(told({ groups: ['bow', 'stern'] })).toEqual(['none → bow, stern']);
+  expect(told({ blocks: [{ universe: 4, channel: 7 }] })).toEqual(['none → 4 7']);
+  expect(told({ placeId: 'place-bow' })).toEqual(['none → place-bow']);
+  expect(told({ notes: 'x' })).toEqual(['none → x']);
+});
+
+test('a teller that says nothing says none; what does not change by it is not told', () => {
+  const tellers = { name: (name: string) => (name === 'Bow' ? '' : name) };
+  const lines = recordDifference(
+    'universe',
+    { ...universe, name: 'Bow' },
+    { ...universe, name: 'Stern' },
+    'U',
+    tellers,
+  );
+  expect(lines).toEqual([{ subject: 'U, name', before: 'none', after: 'Stern' }]);
+  expect(recordDifference('universe', universe, { ...universe, name: 'Other' }, 'U', { name: () => 'same' })).toEqual(
+    [],
+  );
+});
+
+test('a plan’s sentence names the record, or is what was given; what comes along goes first', () => {
+  const along = {
+    changes: [{ kind: 'place' as const, id: 'p', rev: null, after: null }],
+    lines: [{ subject: 'p', before: '', after: 'x' }],
+  };
+  const plan = recordPlan('universe', universe, { ...universe, name: 'Bow wash' }, { along });
+  expect(plan).toMatchObject({
+    ok: true,
+    value: {
+      sentence: 'Changed the universe Bow wash',
+      changes: [{ kind: 'place' }, { kind: 'universe', rev: universe.rev }],
+      lines: [{ subject: 'p' }, { subject: 'Bow wash, name' }],
+    },
+  });
+  const named = recordPlan('universe', undefined, universe, { sentence: 'Did it', subject: 'It' });
+  expect(named.ok && [named.value.sentence, named.value.changes[0]!.rev, named.value.lines[0]!.before]).toEqual([
+    'Did it',
+    null,
+    '',
+  ]);
+  expect(recordPlan('universe', undefined, { ...universe, name: '' })).toMatchObject({
+    value: { sentence: 'Added the universe' },
+  });
+});

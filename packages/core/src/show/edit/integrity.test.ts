@@ -159,3 +159,67 @@ describe('what there can be only one of', () => {
     );
   });
 });
+
+describe('what stays as long as something needs it', () => {
+  const withRecords = (more: Partial<Record<Kind, readonly AnyRecord[]>>, ...changes: Change[]) =>
+    refuseChanges(
+      {
+        ...maps,
+        ...Object.fromEntries(
+          Object.entries(more).map(([kind, all]) => [
+            kind,
+            new Map([...maps[kind as Kind], ...all.map((one) => [one.id, one] as const)]),
+          ]),
+        ),
+      },
+      changes,
+    );
+
+  test('half an address is none, in a block as well', () => {
+    const half = `Lamp ${lamp!.number} has half an address: universe and channel belong together, and 0/0 is none.`;
+    expect(refused(put('lamp', { ...lamp!, universe: 0 }))).toBe(half);
+    expect(refused(put('lamp', { ...lamp!, channel: 0 }))).toBe(half);
+    expect(refused(put('lamp', { ...lamp!, blocks: [{ universe: 4, channel: 0 }] }))).toBe(half);
+    expect(refused(put('lamp', { ...lamp!, universe: 0, channel: 0 }))).toBeUndefined();
+  });
+
+  test('a route that an adapter sends; what an adapter names must be there', () => {
+    const adapter = (routeId: string | null) => machine({ kind: 'USB adapter', line: { at: '', slots: 512, routeId } });
+    const why = 'The adapter Spare box sends what a route makes: give it something else to send first.';
+    expect(refused(put('machine', adapter('nowhere')))).toBe(why);
+    expect(refused(put('machine', adapter(null)))).toBeUndefined();
+    const there = { route: [route('r1', 700, 710)], machine: [adapter('r1')] };
+    expect(withRecords(there, gone('route', 'r1'))).toBe(why);
+    expect(withRecords(there, put('route', route('r1', 701, 710)))).toBeUndefined();
+  });
+
+  test('a route that a control moves; a control of something else needs none', () => {
+    const moves = { ...control, does: 'switch' as const, threshold: 128, target: { kind: 'route' as const, id: 'r1' } };
+    expect(withRecords({ route: [route('r1', 700, 710)], control: [moves as AnyRecord] }, gone('route', 'r1'))).toBe(
+      'The control 9/1 needs its route: take the control out first.',
+    );
+    expect(
+      refused(put('control', { ...moves, target: { kind: 'picture', id: '' } } as unknown as AnyRecord)),
+    ).toBeUndefined();
+  });
+
+  test('a walk in which something was marked', () => {
+    const walk = { id: 'w', rev: 1, name: 'Walk' } as unknown as AnyRecord;
+    const mark = { id: 'm', rev: 1, walkId: 'w' } as unknown as AnyRecord;
+    const why = 'A walk in which something was marked stays: its marks stand in it.';
+    expect(withRecords({ walk: [walk], mark: [mark] }, gone('walk', 'w'))).toBe(why);
+    expect(refused(put('mark', mark))).toBe(why);
+    expect(withRecords({ walk: [walk] }, gone('walk', 'w'))).toBeUndefined();
+    expect(withRecords({ walk: [walk], mark: [mark] }, gone('walk', 'w'), gone('mark', 'm'))).toBeUndefined();
+  });
+
+  test('a record of proof that is signed, unless another show takes the place of all', () => {
+    const proof = { id: 'p', rev: 1 } as unknown as AnyRecord;
+    const why = 'A signed record of proof cannot be changed. Sign a later one, which says what differs.';
+    expect(withRecords({ proof: [proof] }, gone('proof', 'p'))).toBe(why);
+    expect(withRecords({ proof: [proof] }, put('proof', proof))).toBe(why);
+    expect(refused(put('proof', proof))).toBeUndefined();
+    expect(withRecords({ proof: [proof] }, put('place', ferry.place[0]!))).toBeUndefined();
+    expect(withRecords({ proof: [proof] }, put('show', ferry.show[0]!), gone('proof', 'p'))).toBeUndefined();
+  });
+});
