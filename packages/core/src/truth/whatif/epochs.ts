@@ -26,7 +26,8 @@ export function epochsOf(
   const times = new Set([0]);
   for (const event of events) {
     times.add(event.at);
-    for (const boots of Object.values(BOOT_S)) {
+    // Lamps need no time to start.
+    for (const boots of [0, ...Object.values(BOOT_S)]) {
       const end = endOf(event, boots);
       if (end !== Infinity) times.add(end);
     }
