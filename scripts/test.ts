@@ -25,7 +25,7 @@ const SLOW = [
   'paper/proof',
   'roll/',
   'eye/',
-  'routing/',
+  'routing/router',
   'apps/standins',
   'scripts/',
 ];
