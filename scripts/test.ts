@@ -15,7 +15,6 @@ const QUICK = process.argv[2] === 'quick';
 const SLOW = [
   'engine/live',
   'output/taking',
-  'engine/routing',
   'http/',
   'imports/',
   'store/',

@@ -102,6 +102,10 @@ test('switched off it ends once; switched off again it says nothing', () => {
   router.run(['a'], false, 'Mara', 2);
   router.run(['a'], false, 'Mara', 3);
   expect(said()).toEqual(ended(11));
+  router.stopAll();
+  plan({ out: { protocol: 'sacn', number: 12 } });
+  plan();
+  expect(said()).toEqual([]);
 });
 
 test('when all its inputs are silent and nothing is held by hand it ends once, and waits', () => {
