@@ -98,14 +98,26 @@ export class NodeBox {
     const { model } = this.setup;
     this.outputs = this.settings.ports.map((_, i) => new OutputPort(rulesOf(this.settings, model, i), model));
     this.powered = true;
-    await this.wire.open(this.settings.address);
+    await this.begin();
     await this.joinGroups();
     this.timers.push(setInterval(() => this.lookAtPorts(), SWEEP_MS));
     this.timers.push(setInterval(() => this.inputs.announce(), Sacn.E131_E131_UNIVERSE_DISCOVERY_INTERVAL_MS));
     this.inputs.power(true);
     this.rdm?.power(true);
-    this.panel = await openPanel(this.settings.address, this.udp.panel, this.knobs());
     this.answer(BROADCAST);
+  }
+
+  /**
+   * Is found at its address. Where another box has that address already both are there, and one front panel opens; an
+   * address that this computer does not have is one at which nobody finds it.
+   */
+  private async begin(): Promise<void> {
+    try {
+      await this.wire.open(this.settings.address);
+      this.panel = await openPanel(this.settings.address, this.udp.panel, this.knobs());
+    } catch {
+      this.panel = undefined;
+    }
   }
 
   private switchOff(): void {
@@ -211,8 +223,7 @@ export class NodeBox {
     this.wire.close();
     this.panel?.close();
     this.panel?.closeAllConnections();
-    await this.wire.open(this.settings.address);
-    this.panel = await openPanel(this.settings.address, this.udp.panel, this.knobs());
+    await this.begin();
     this.answer(BROADCAST);
   }
 

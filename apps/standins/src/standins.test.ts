@@ -144,6 +144,31 @@ describe('the bench', () => {
     expect((await box('boiler')).ports[1]).toMatchObject({ wire: 8 });
   });
 
+  test('one that is moved to an address in use, or to one that nobody has, is survived, and found again when it is back', async () => {
+    const from: string[] = [];
+    const socket = await open('127.0.0.96', ports.artnet, (bytes) => {
+      const decoded = decodeArtNet(bytes);
+      if (decoded.ok && decoded.value.kind === 'pollReply') from.push(`${decoded.value.portName} ${decoded.value.ip}`);
+    });
+    const answers = (wanted: string) =>
+      until(
+        async () => {
+          socket.send(encodePoll(), ports.artnet, '127.255.255.255');
+          return from;
+        },
+        (all) => all.includes(wanted),
+      );
+    await bench({ id: 'boiler', turn: { address: '127.0.0.33' } });
+    await answers('Boiler node 127.0.0.33');
+    await answers('Car deck node 127.0.0.33');
+    await bench({ id: 'boiler', turn: { address: '203.0.113.7' } });
+    from.length = 0;
+    await answers('Car deck node 127.0.0.33');
+    expect(from.filter((one) => one.startsWith('Boiler'))).toEqual([]);
+    await bench({ id: 'boiler', turn: { address: '127.0.0.32' } });
+    await answers('Boiler node 127.0.0.32');
+  });
+
   test('who asks to be told of changes is told that signal stopped, without asking again', async () => {
     const pages: ArtPollReply[] = [];
     const socket = await open('127.0.0.95', ports.artnet, (bytes) => {

@@ -1,7 +1,7 @@
 import { fireEvent, screen } from '@testing-library/react';
 import { nightFerry } from '@taxiarch/core/whole/demo';
 import { recordPlan } from '@taxiarch/core/show/edit';
-import type { Universe } from '@taxiarch/core/show/records';
+import type { Place, Universe } from '@taxiarch/core/show/records';
 import { useShow } from '@/data/show';
 import { answers, asked, edited, open, proposed, refusal, settled } from '@/testing/server';
 import { Field } from '@/ui';
@@ -13,6 +13,22 @@ const records = nightFerry();
 const [universe] = records.universe as [Universe];
 
 const RULES = rulesOf('universe', ['name']);
+const PLACE_RULES = rulesOf('place', ['name', 'order']);
+
+function Placing() {
+  const editing = useRecordForm<{ name: string; order: string }, Place>(
+    'placing',
+    undefined,
+    () => ({ name: '', order: '1' }),
+    PLACE_RULES,
+  );
+  return (
+    <>
+      <Field label="Name" {...editing.text('name')} />
+      <Field label="Order" {...editing.text('order')} />
+    </>
+  );
+}
 
 function Naming() {
   const { records: now } = useShow();
@@ -82,4 +98,23 @@ test('what is wrong with a field is said beside it as it is typed, and goes when
   type('Bow wash');
   await settled();
   expect(screen.queryByRole('alert')).toBeNull();
+});
+
+test('of a new record, what nobody has typed in yet is not wrong yet; a draft that is wrong says so when it comes back', async () => {
+  const first = await open(<Placing />, { records });
+  const typeIn = (name: string, value: string) =>
+    fireEvent.change(screen.getByRole('textbox', { name }), { target: { value } });
+  typeIn('Order', 'first');
+  await settled();
+  expect(screen.getAllByRole('alert').map(({ textContent }) => textContent)).toEqual([
+    'The order must be a whole number.',
+  ]);
+  typeIn('Name', 'Bow');
+  typeIn('Name', '');
+  await settled();
+  expect(screen.getAllByRole('alert')).toHaveLength(1);
+  first.unmount();
+  await open(<Placing />, { records });
+  await settled();
+  expect(screen.getByRole('alert').textContent).toBe('The order must be a whole number.');
 });

@@ -76,9 +76,12 @@ export function useRecordForm<F extends FieldValues, R extends Row>(
   };
   const { errors } = formState;
   const faults: Partial<Record<keyof F, string>> = {};
-  if (typed)
+  if (typed) {
+    const begun = formOf(base);
+    // What nobody has typed in yet is not wrong yet.
     for (const [key, error] of Object.entries(errors))
-      if (typeof error?.message === 'string') faults[key as keyof F] = error.message;
+      if (typeof error?.message === 'string' && form[key] !== begun[key]) faults[key as keyof F] = error.message;
+  }
   return {
     id: record?.id ?? fresh,
     base,
