@@ -164,7 +164,7 @@ describe('the bench', () => {
     await bench({ id: 'boiler', turn: { address: '203.0.113.7' } });
     from.length = 0;
     await answers('Car deck node 127.0.0.33');
-    expect(from.filter((one) => one.startsWith('Boiler'))).toEqual([]);
+    expect(from.filter((one) => one.startsWith('Boiler node'))).toEqual([]);
     await bench({ id: 'boiler', turn: { address: '127.0.0.32' } });
     await answers('Boiler node 127.0.0.32');
   });
