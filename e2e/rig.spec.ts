@@ -70,6 +70,14 @@ test('a lamp is dragged from slot to slot, and tapped there as well', async ({ p
   await slot(1).click();
   await slot(202).click();
   await expect(preview).toContainText('8/202');
+  // On a wide screen a lamp of the list beside it can be dragged there too.
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page
+    .getByRole('link', { name: /^1 Wheelhouse lantern 1|Wheelhouse lantern 1/ })
+    .first()
+    .dragTo(slot(203));
+  await expect(preview).toContainText('8/203');
   expect(await lamp(501)).toMatchObject({ universe: 8, channel: 1 });
 });
 

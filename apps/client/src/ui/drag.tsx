@@ -7,7 +7,14 @@ export function useDrag(target: RefObject<HTMLElement | null>, what: string | un
   useEffect(() => {
     const element = target.current;
     if (!element || what === undefined) return;
-    return draggable({ element, getInitialData: () => ({ what }) });
+    // A link in it would be dragged by itself, as an address.
+    const holdLinks = () => element.querySelectorAll('a').forEach((link) => (link.draggable = false));
+    element.addEventListener('pointerdown', holdLinks, { capture: true });
+    const stop = draggable({ element, getInitialData: () => ({ what }) });
+    return () => {
+      element.removeEventListener('pointerdown', holdLinks, { capture: true });
+      stop();
+    };
   }, [target, what]);
 }
 

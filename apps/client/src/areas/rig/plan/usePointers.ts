@@ -44,7 +44,9 @@ export function usePointers(target: RefObject<HTMLElement | null>, gestures: Ges
         }
         return { origin: at, reach };
       },
-      onWheel: ({ event }) => {
+      onWheel: ({ event, last }) => {
+        // The end of a turn is told with its last event once more.
+        if (last) return;
         event.preventDefault();
         gestures.onZoom(here([event.clientX, event.clientY]), Math.exp(-event.deltaY / 400));
       },
