@@ -72,6 +72,8 @@ function configFor(folder: string, report: string, lines: readonly string[]): ob
 /** Fewer faults than this in what a commit changed say nothing of its tests; more than the most take too long. */
 const ENOUGH = 10;
 const MOST = 150;
+/** A commit is one thing: one that changes more folders is many in one, and is looked at by hand. */
+const MOST_FOLDERS = 2;
 const WANTED = 0.8;
 
 /** What the last commit changed in the folders that are held to it: `file:first-last` by folder. */
@@ -134,9 +136,16 @@ const said = (what: string, figure: Mutated): string =>
 
 /** Whether the tests of what the last commit changed fall often enough. */
 function judgeChanged(): boolean {
+  const folders = changedLines();
+  if (folders.size > MOST_FOLDERS) {
+    process.stdout.write(
+      `So many folders were changed at once: ${[...folders.keys()].join(', ')}. Run them by hand.\n`,
+    );
+    return true;
+  }
   let good = true;
   let left = MOST;
-  for (const [folder, lines] of changedLines()) {
+  for (const [folder, lines] of folders) {
     if (left <= 0) {
       process.stdout.write(`${folder}: left out, so much was changed. Run it by hand.\n`);
       continue;
