@@ -1,8 +1,5 @@
 /** Times as people say them. */
 import dayjs from 'dayjs';
-import duration from 'dayjs/plugin/duration.js';
-
-dayjs.extend(duration);
 
 /** How long ago, from milliseconds: “4 s”, “3 min”, “2 h”. */
 export { spell } from '@taxiarch/core/truth/known';
@@ -19,6 +16,9 @@ export const dayOf = (at: number): string => dayjs(at).format('D MMM');
 /** “1 universe”, “12 universes”. */
 export { countOf as count } from '@taxiarch/core/show/edit';
 
+/** A midnight at which no clock is put forward or back. */
+const MIDNIGHT = dayjs('2000-01-01');
+
 /** Seconds as on a stopwatch: `3:07`. */
 export const stopwatch = (seconds: number): string =>
-  dayjs.duration(seconds, 'seconds').format(seconds < 3600 ? 'm:ss' : 'H:mm:ss');
+  MIDNIGHT.add(seconds, 'second').format(seconds < 3600 ? 'm:ss' : 'H:mm:ss');
