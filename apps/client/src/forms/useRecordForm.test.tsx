@@ -1,10 +1,11 @@
 import { fireEvent, screen } from '@testing-library/react';
+import { useState } from 'react';
 import { nightFerry } from '@taxiarch/core/whole/demo';
 import { recordPlan } from '@taxiarch/core/show/edit';
 import type { Place, Universe } from '@taxiarch/core/show/records';
 import { useShow } from '@/data/show';
 import { answers, asked, edited, open, proposed, refusal, settled } from '@/testing/server';
-import { Field } from '@/ui';
+import { Button, Field } from '@/ui';
 import { RecordFoot } from './RecordFoot';
 import { rulesOf } from './rules';
 import { useRecordForm } from './useRecordForm';
@@ -15,11 +16,11 @@ const [universe] = records.universe as [Universe];
 const RULES = rulesOf('universe', ['name']);
 const PLACE_RULES = rulesOf('place', ['name', 'order']);
 
-function Placing() {
+function Placing({ draft = 'placing', order = '1' }: { draft?: string; order?: string }) {
   const editing = useRecordForm<{ name: string; order: string }, Place>(
-    'placing',
+    draft,
     undefined,
-    () => ({ name: '', order: '1' }),
+    () => ({ name: '', order }),
     PLACE_RULES,
   );
   return (
@@ -117,4 +118,24 @@ test('of a new record, what nobody has typed in yet is not wrong yet; a draft th
   await open(<Placing />, { records });
   await settled();
   expect(screen.getByRole('alert').textContent).toBe('The order must be a whole number.');
+});
+
+test('until something is typed, a new form follows the show that comes after its page', async () => {
+  const at = () => screen.getByRole<HTMLInputElement>('textbox', { name: 'Order' }).value;
+  function Later() {
+    const [order, setOrder] = useState('1');
+    return (
+      <>
+        <Placing draft="later" order={order} />
+        <Button label="Loaded" onPress={() => setOrder('40')} />
+      </>
+    );
+  }
+  await open(<Later />, { records });
+  expect(at()).toBe('1');
+  await press('Loaded');
+  expect(at()).toBe('40');
+  fireEvent.change(screen.getByRole('textbox', { name: 'Name' }), { target: { value: 'Bow' } });
+  await settled();
+  expect(at()).toBe('40');
 });

@@ -57,17 +57,19 @@ export function useRecordForm<F extends FieldValues, R extends Row>(
   const [draft, setDraft, dropDraft] = useDraft<Typed<F, R> | undefined>(`${name} ${record?.id ?? 'new'}`, undefined);
   const typed = draft !== undefined;
   const base = draft ? draft.base : record;
+  const begun = formOf(base);
   const { control, formState, getValues, setValue, reset, trigger, handleSubmit } = useForm<F>({
-    defaultValues: (draft?.form ?? formOf(record)) as DefaultValues<F>,
+    defaultValues: (draft?.form ?? begun) as DefaultValues<F>,
     resolver: useMemo(() => yupResolver(rules) as never, [rules]),
   });
-  const form = useWatch({ control }) as F;
-  // Another's change is shown as long as nothing is typed here.
+  const watched = useWatch({ control }) as F;
+  // Until something is typed it follows the show: another’s change, and a show that comes after the page.
+  const form = typed ? watched : begun;
+  const following = typed ? '' : JSON.stringify(begun);
   useEffect(() => {
     if (typed) void trigger();
-    else reset(formOf(record));
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- a form that is begun anew each time would never rest
-  }, [record, typed, reset, trigger]);
+    else reset(JSON.parse(following) as F);
+  }, [following, typed, reset, trigger]);
 
   const set = (part: Partial<F>) => {
     for (const [key, value] of Object.entries(part))
@@ -77,7 +79,6 @@ export function useRecordForm<F extends FieldValues, R extends Row>(
   const { errors } = formState;
   const faults: Partial<Record<keyof F, string>> = {};
   if (typed) {
-    const begun = formOf(base);
     // What nobody has typed in yet is not wrong yet.
     for (const [key, error] of Object.entries(errors))
       if (typeof error?.message === 'string' && form[key] !== begun[key]) faults[key as keyof F] = error.message;

@@ -22,6 +22,9 @@ export function EditLamp({ patched }: { patched: PatchedLamp }) {
     void act(() => propose(sentence, [changeOf(base, next)]).then(clear));
   });
 
+  /** What was refused is over with it. */
+  const leave = () => void act(async () => clear());
+
   const field = (name: Exclude<keyof LampForm, 'mode'>, label: string, mono: boolean) => (
     <Field key={name} label={label} mono={mono} {...text(name)} onSubmitEditing={save} />
   );
@@ -49,15 +52,15 @@ export function EditLamp({ patched }: { patched: PatchedLamp }) {
           {lamp.uuid !== '' && <Text kind="monoSmall">Id in files: {lamp.uuid}</Text>}
         </View>
       </Fold>
-      {trouble !== '' && typed && (
-        <Notice state="must fix" act={<Button label="Show it as it is now" onPress={clear} />}>
+      {trouble !== '' && (
+        <Notice state="must fix" act={<Button label="Show it as it is now" onPress={leave} />}>
           {trouble}
         </Notice>
       )}
       {typed && (
         <View className="flex-row gap-2">
           <Button label="Save" look="main" grow onPress={save} />
-          <Button label="Leave as it was" onPress={clear} />
+          <Button label="Leave as it was" onPress={leave} />
         </View>
       )}
     </Section>
