@@ -54,6 +54,9 @@ export interface Turned {
   readonly settings?: Partial<PortSettings>;
 }
 
+/** The address is another box’s already, or none of this computer’s. */
+const SURVIVED: ReadonlySet<string> = new Set(['EADDRINUSE', 'EADDRNOTAVAIL']);
+
 export class NodeBox {
   private settings: BoxSettings;
   private outputs: OutputPort[] = [];
@@ -115,7 +118,8 @@ export class NodeBox {
     try {
       await this.wire.open(this.settings.address);
       this.panel = await openPanel(this.settings.address, this.udp.panel, this.knobs());
-    } catch {
+    } catch (error) {
+      if (!SURVIVED.has((error as NodeJS.ErrnoException).code ?? '')) throw error;
       this.panel = undefined;
     }
   }

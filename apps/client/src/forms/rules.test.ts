@@ -32,7 +32,7 @@ test('what may be empty may be left empty', () => {
   expect(said(rules, { modelId: '', locked: 'yes' }).locked).toMatch(/yes or no/);
 });
 
-test('what is read in a way of its own is refused in the words of its reader', () => {
+test('text that cannot be read shows the reader’s own sentence', () => {
   const rules = object({ range: readBy(readRange) });
   expect(said(rules, { range: '3/1-24' })).toEqual({});
   const refused = readRange('3/900');

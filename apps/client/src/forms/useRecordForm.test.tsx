@@ -90,7 +90,7 @@ test('when somebody else has changed the record since, it is said, and nothing i
   expect(typed()).toBe('Theirs');
 });
 
-test('what is wrong with a field is said beside it as it is typed, and goes when it is mended', async () => {
+test('a wrong field shows its fault while it is typed, and no longer once it is right', async () => {
   await open(<Naming />, { records });
   expect(screen.queryByRole('alert')).toBeNull();
   type('x'.repeat(200));
@@ -101,7 +101,7 @@ test('what is wrong with a field is said beside it as it is typed, and goes when
   expect(screen.queryByRole('alert')).toBeNull();
 });
 
-test('of a new record, what nobody has typed in yet is not wrong yet; a draft that is wrong says so when it comes back', async () => {
+test('a new form shows faults only at fields that were typed in, also when it comes back as a draft', async () => {
   const first = await open(<Placing />, { records });
   const typeIn = (name: string, value: string) =>
     fireEvent.change(screen.getByRole('textbox', { name }), { target: { value } });
@@ -120,7 +120,7 @@ test('of a new record, what nobody has typed in yet is not wrong yet; a draft th
   expect(screen.getByRole('alert').textContent).toBe('The order must be a whole number.');
 });
 
-test('until something is typed, a new form follows the show that comes after its page', async () => {
+test('a new form follows a show that loads later, until something is typed', async () => {
   const at = () => screen.getByRole<HTMLInputElement>('textbox', { name: 'Order' }).value;
   function Later() {
     const [order, setOrder] = useState('1');

@@ -98,7 +98,7 @@ describe('when it is sent', () => {
     expect(at(100, 120, 140, 160, 180)).toEqual([[77], [77], [77], [77], []]);
   });
 
-  test('what others send around it is sent along as it changes', () => {
+  test('slots that nobody took follow what others send', () => {
     const { output, others, take, at, sacn } = begin();
     output.makeHot('Mara', 0);
     take(SACN, [[0, 9]]);
@@ -122,7 +122,7 @@ describe('when it is sent', () => {
     expect(withPriorities).toEqual([900, 1800]);
   });
 
-  test('another priority of ours is told at once', () => {
+  test('a changed priority is sent at once', () => {
     const { output, take, at, sacn } = begin();
     output.makeHot('Mara', 0);
     take(SACN, [[4, 9]]);
@@ -145,7 +145,7 @@ describe('when it is sent', () => {
     numbers.forEach((one, i) => i > 0 && expect(one).toBe((numbers[i - 1]! + 1) & 0xff));
   });
 
-  test('Art-Net never sends the number 0, which says that there is none', () => {
+  test('Art-Net sequence numbers leave out 0, which means unused', () => {
     const { output, take, at, artnet } = begin({}, { own: '10.0.0.1' });
     output.makeHot('Mara', 0);
     take(ARTNET, [[0, 9]]);
@@ -209,7 +209,7 @@ describe('what is held', () => {
     expect([...sacn[1]!.slots.subarray(0, 4)]).toEqual([11, 12, 50, 0]);
   });
 
-  test('who holds what is told in runs, each taking by itself', () => {
+  test('holds are reported as runs of slots, one report for each take', () => {
     const { output, take } = begin();
     output.makeHot('Mara', 0);
     take(SACN, [

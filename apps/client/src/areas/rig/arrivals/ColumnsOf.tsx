@@ -56,7 +56,7 @@ interface HeadProps {
   onSet: (column: Column | null) => void;
 }
 
-/** A column's head: takes a card, or is told by choosing. */
+/** The head of a column: drop a card on it, or choose. */
 function ColumnHead({ label, value, width, onSet }: HeadProps) {
   const target = useRef<HTMLDivElement>(null);
   const over = useDrop(target, (dropped) => {
