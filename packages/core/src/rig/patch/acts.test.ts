@@ -20,6 +20,7 @@ import {
 } from '.';
 import { newId, typeOf, ferry, done, after, findingsOf } from './testing/rigs';
 
+const DEMO = nightFerry();
 const TYPES = ['spot-16', 'wash-19', 'petal-4', 'lantern', 'strip-60', 'wall'].map(typeOf);
 
 const anyMode = fc.constantFrom(...TYPES.flatMap((type) => type.modes.map((mode) => [type, mode] as const)));
@@ -39,7 +40,7 @@ const anyRig = fc
   )
   .map((list): Rig => {
     const lamps = list.map(([[type, mode], universe, channel, number], i): Lamp => ({
-      ...nightFerry().lamp[0]!,
+      ...DEMO.lamp[0]!,
       id: `l${i}`,
       number,
       name: `L${i}`,
@@ -56,7 +57,7 @@ const anyRig = fc
       ...emptyShow(),
       type: TYPES,
       lamp: lamps,
-      universe: nightFerry().universe.slice(0, 3),
+      universe: DEMO.universe.slice(0, 3),
     };
     return rigOf(records);
   });
