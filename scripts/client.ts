@@ -114,6 +114,10 @@ const expo: Plugin = {
       contents:
         "export const CODE_FONT = 'monospace'; export const Toast = () => null; export const ToastWrapper = ({ children }) => children;",
     }));
+    // A page that lists all pages, for developers.
+    bundler.onLoad({ filter: /expo-router[\\/]build[\\/]views[\\/]Sitemap\.js$/ }, () => ({
+      contents: 'export const Sitemap = () => null; export const getNavOptions = () => ({});',
+    }));
     bundler.onLoad({ filter: /global\.css$/ }, () => ({ contents: '' }));
   },
 };
