@@ -25,6 +25,8 @@ const TWIN_MS = 2500;
 const TWIN_STEP = 3;
 /** Alternate start codes told apart for each stream */
 const MOST_START_CODES = 16;
+/** Runs of slots that are told of one stream */
+const MOST_RUNS = 64;
 /** A name is read again this often: reading it for each packet would cost more than the levels. */
 const NAME_MS = 500;
 
@@ -193,6 +195,20 @@ export class Stream implements Contender {
     this.changedAt ??= new Float64Array(SLOTS);
   }
 
+  /** Runs of slots for which it has levels, waiting ones too, and a priority above 0; the first of them. */
+  private offers(): StreamReport['offers'] {
+    const runs: { from: number; to: number }[] = [];
+    const count = Math.max(this.count, this.heldCount, 0);
+    if (this.slotPriority === null) return count > 0 ? [{ from: 1, to: count }] : [];
+    for (let slot = 0; slot < count; slot += 1) {
+      if (this.slotPriority[slot] === 0) continue;
+      const last = runs[runs.length - 1];
+      if (last?.to === slot) last.to = slot + 1;
+      else if (runs.length < MOST_RUNS) runs.push({ from: slot + 1, to: slot + 1 });
+    }
+    return runs;
+  }
+
   /** `epoch` turns the engine's clock into Unix time. */
   report(now: number, timeout: number, epoch: number): StreamReport {
     const { account, origin } = this;
@@ -217,6 +233,10 @@ export class Stream implements Contender {
       syncAddress: this.syncAddress,
       slotCount: this.count,
       rate1: account.rate1(now),
+      discarded1: account.discarded1(now),
+      discarded: account.discarded,
+      pauses10: account.pauses10(now),
+      offers: this.offers(),
       rate10: Math.round(account.rate10(now) * 10) / 10,
       jitter: Math.round(account.jitter * 10) / 10,
       packets: account.packets,

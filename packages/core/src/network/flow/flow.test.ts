@@ -34,6 +34,8 @@ const stream = (over: Partial<HeardStream> = {}): HeardStream => ({
 });
 
 const bridge = sender('Bridge desk', '127.0.0.21');
+/** It sends nothing while nothing changes. */
+const idling = { ...bridge, lines: [{ ...PLAIN_LINE, from: 1, whenIdle: false }] };
 
 test.each([
   ['steady', [bridge], [stream()]],
@@ -50,6 +52,17 @@ test.each([
   ['ragged', [bridge], [stream({ jitter: 60 })]],
   ['ragged', [bridge], [stream({ age: 1400 })]],
   ['steady', [bridge], [stream({ protocol: 'artnet', age: 1400 })]],
+  // Received and controlling nothing, or discarded, lights nothing.
+  ['silent', [bridge], [stream({ offers: [] })]],
+  ['steady', [bridge], [stream({ offers: [{ from: 3, to: 9 }] })]],
+  ['silent', [bridge], [stream({ lost: true, rate1: 0, discarded1: 40, discarded: 'repeated' })]],
+  ['ragged', [bridge], [stream({ rate1: 2, discarded1: 38, discarded: 'late' })]],
+  // Each packet twice on the way: half of them are discarded, and none is missing.
+  ['steady', [bridge], [stream({ rate1: 40, discarded1: 40, discarded: 'repeated' })]],
+  ['ragged', [bridge], [stream({ pauses10: 4 })]],
+  ['steady', [bridge], [stream({ pauses10: 3 })]],
+  ['steady', [bridge], [stream({ pauses10: 9, rate10: 4 })]],
+  ['steady', [idling], [stream({ pauses10: 9 })]],
 ] as const)('a planned universe is %s (%#)', (state, planned, heard) =>
   expect(standingOf([...planned], [...heard]).state).toBe(state),
 );
@@ -66,7 +79,9 @@ test('the reason names who and what', () => {
   const because = (...heard: HeardStream[]) => standingOf([bridge], heard).because;
   expect(because(stern)).toBe('Stern desk sends instead');
   expect(because(stream(), stern, stream({ name: '', address: '10.0.0.9' }))).toBe('Stern desk and 10.0.0.9 also send');
-  expect(because(stream(), stream({ address: '127.0.0.23' }))).toBe('Bridge desk and Bridge desk all send');
+  expect(because(stream(), stream({ address: '127.0.0.23' }))).toBe(
+    'Bridge desk (127.0.0.21) and Bridge desk (127.0.0.23) all send',
+  );
   expect(because(stream({ twin: true }), stream({ twin: true, address: '127.0.0.23' }))).toBe(
     'one component id, from 127.0.0.21 and 127.0.0.23',
   );
@@ -74,6 +89,18 @@ test('the reason names who and what', () => {
   expect(raggedBecause(stream({ missing10: 30 }))).toBe('30 packets lost in 10 s');
   expect(raggedBecause(stream({ age: 2100 }))).toBe('nothing for 2.1 s');
   expect(lateAfter('artnet')).toBeGreaterThan(4000);
+});
+
+test('the reason says what receivers make of it, with both numbers', () => {
+  const because = (...heard: HeardStream[]) => standingOf([bridge], heard).because;
+  expect(because(stream({ offers: [] }))).toBe('Bridge desk: received, but controls no slot');
+  expect(because(stream({ lost: true, rate1: 0, discarded1: 20, discarded: 'repeated' }))).toBe(
+    'Bridge desk: 20 packets a second received, 0 accepted: the sequence number does not change',
+  );
+  expect(because(stream({ rate1: 2, discarded1: 38, discarded: 'late' }))).toBe(
+    'Bridge desk: 40 packets a second received, 2 accepted: packets come out of order',
+  );
+  expect(because(stream({ pauses10: 12 }))).toBe('Bridge desk: comes in bursts: 12 pauses in 10 s');
 });
 
 test('a sender is known by name or by address, and an empty address matches nobody', () => {

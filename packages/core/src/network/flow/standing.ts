@@ -28,6 +28,14 @@ export interface HeardStream {
   readonly missing10: number;
   /** Mean deviation of intervals, ms */
   readonly jitter: number;
+  /** Packets of levels a second that are accepted, and packets a second that are discarded and why, in the last second */
+  readonly rate1?: number;
+  readonly discarded1?: number;
+  readonly discarded?: '' | 'repeated' | 'late';
+  /** Pauses of a quarter of a second and more in ten seconds */
+  readonly pauses10?: number;
+  /** Runs of slots that it has a say on; assumed to be all where nothing is said */
+  readonly offers?: readonly { readonly from: number; readonly to: number }[];
 }
 
 /** A sender that keeps silent for longer than its keep-alive is late: E1.31 6.6.2 says 1 s, Art-Net 4 s. */
@@ -38,12 +46,29 @@ const LOSS_ALLOWED = 0.01;
 /** Deviation of the intervals beyond which a stream is called ragged, ms: a frame and a half at 44 Hz. */
 const JITTER_ALLOWED = 34;
 
-/** Why a stream is not steady, in words; undefined if it is. */
-export function raggedBecause(stream: HeardStream): string | undefined {
+/** More pauses in ten seconds than this are bursts: a stream that begins or ends makes one. */
+const PAUSES_ALLOWED = 3;
+/** A stream of so many packets a second has no need to pause. */
+const BUSY = 10;
+
+const DISCARDED_WORDS = { repeated: 'the sequence number does not change', late: 'packets come out of order', '': '' };
+
+/** More packets are discarded than accepted: in words, with both numbers; undefined if not. */
+function discardedBecause({ rate1 = 0, discarded1 = 0, discarded = '' }: HeardStream): string | undefined {
+  if (discarded === '' || discarded1 === 0 || discarded1 <= rate1) return undefined;
+  return `${Math.round(rate1 + discarded1)} packets a second received, ${Math.round(rate1)} accepted: ${DISCARDED_WORDS[discarded]}`;
+}
+
+/** Why a stream is not steady, in words; undefined if it is. `idles`: it is planned to pause while nothing changes. */
+export function raggedBecause(stream: HeardStream, idles = false): string | undefined {
+  const discarded = discardedBecause(stream);
+  if (discarded) return discarded;
   if (stream.age > lateAfter(stream.protocol)) return `nothing for ${(stream.age / 1000).toFixed(1)} s`;
   const expected = stream.rate10 * 10 + stream.missing10;
   if (stream.missing10 > 0 && stream.missing10 > expected * LOSS_ALLOWED)
     return `${stream.missing10} packets lost in 10 s`;
+  if (!idles && (stream.pauses10 ?? 0) > PAUSES_ALLOWED && stream.rate10 >= BUSY)
+    return `comes in bursts: ${stream.pauses10} pauses in 10 s`;
   if (stream.jitter > JITTER_ALLOWED) return `intervals vary by ${Math.round(stream.jitter)} ms`;
   return undefined;
 }
@@ -60,10 +85,26 @@ export interface UniverseStanding {
 
 /** Who they are, the first three by name. */
 function namesOf(streams: readonly HeardStream[]): string {
-  const names = streams.map(({ name, address }) => name || address);
+  const named = streams.map(({ name, address }) => name || address);
+  // Two of one name are told apart by where they send from.
+  const names = streams.map(({ name, address }, i) =>
+    name !== '' && named.filter((one) => one === name).length > 1 ? `${name} (${address})` : named[i]!,
+  );
   return names.length <= 3
     ? names.join(' and ').replace(/ and (?=.* and )/g, ', ')
     : `${names.slice(0, 3).join(', ')} and ${names.length - 3} more`;
+}
+
+/** Why nothing that counts is heard. */
+function silentBecause(there: readonly HeardStream[], heard: readonly HeardStream[]): string {
+  if (there.some(({ levels = true, offers }) => levels && offers?.length === 0))
+    return `${namesOf(there)}: received, but controls no slot`;
+  if (there.length > 0) return `${namesOf(there)}: start codes that are no levels`;
+  for (const stream of heard) {
+    const discarded = stream.preview || stream.own ? undefined : discardedBecause(stream);
+    if (discarded) return `${stream.name || stream.address}: ${discarded}`;
+  }
+  return 'planned, not heard';
 }
 
 /**
@@ -72,13 +113,9 @@ function namesOf(streams: readonly HeardStream[]): string {
  */
 export function standingOf(planned: readonly Sender[] | undefined, heard: readonly HeardStream[]): UniverseStanding {
   const there = heard.filter((stream) => !stream.lost && !stream.preview && (!stream.own || stream.routed));
-  const live = there.filter(({ levels = true }) => levels);
+  const live = there.filter(({ levels = true, offers }) => levels && (offers === undefined || offers.length > 0));
   if (planned === undefined) return { state: 'stray', because: 'heard, not planned' };
-  if (live.length === 0)
-    return {
-      state: 'silent',
-      because: there.length > 0 ? `${namesOf(there)}: start codes that are no levels` : 'planned, not heard',
-    };
+  if (live.length === 0) return { state: 'silent', because: silentBecause(there, heard) };
   const twins = live.filter(({ twin }) => twin);
   if (twins.length > 1)
     return {
@@ -97,7 +134,11 @@ export function standingOf(planned: readonly Sender[] | undefined, heard: readon
             : `${namesOf(live)} all send`,
     };
   for (const stream of live) {
-    const because = raggedBecause(stream);
+    const sender = planned.find((one) => isSentBy(stream, one));
+    const because = raggedBecause(
+      stream,
+      sender?.lines.some(({ whenIdle }) => !whenIdle),
+    );
     if (because) return { state: 'ragged', because: `${stream.name}: ${because}` };
   }
   return { state: 'steady', because: '' };

@@ -1,2 +1,2 @@
 /** What leaves a port, from its rules and from what reaches it. */
-export { OutputPort, type PortModel, type PortRules, type SacnPacket } from './outputPort';
+export { OutputPort, type PortModel, type PortRules, type PortSource, type SacnPacket } from './outputPort';

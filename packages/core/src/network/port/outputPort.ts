@@ -120,6 +120,12 @@ export class OutputPort {
     return this.heard.filter(({ taken }) => !taken);
   }
 
+  /** Sources that control a slot at least, as of the last {@link output} */
+  get controlling(): readonly PortSource[] {
+    const marks = new Set(this.owners);
+    return this.sources.filter(({ mark }) => marks.has(mark));
+  }
+
   /** Whether two sources or more really have a say: at the highest priority of at least one slot. */
   get merging(): boolean {
     const { sources } = this;

@@ -105,6 +105,34 @@ describe('steadiness', () => {
     expect(account.jitter).toBeCloseTo(0);
   });
 
+  test('what receivers discard is counted a second, with its reason, and keeps no stream alive', () => {
+    const still = new StreamAccount('sacn', 0);
+    for (let now = 0; now <= 3000; now += 25) still.note(now, 7, true);
+    expect(still).toMatchObject({ packets: 1, lastSeen: 0, discarded: 'repeated' });
+    expect([still.rate1(3000), still.discarded1(3000)]).toEqual([0, 40]);
+    expect([still.lost(2500, 2500), still.lost(2501, 2500)]).toEqual([false, true]);
+    const backwards = new StreamAccount('sacn', 0);
+    for (let now = 0; now < 2000; now += 25) backwards.note(now, (255 - now / 25) & 0xff, true);
+    expect(backwards.discarded).toBe('late');
+    // One of twenty is so far behind that the sender is taken to have begun anew.
+    expect(backwards.packets).toBe(4);
+    expect(backwards.discarded1(5000)).toBe(0);
+    const { account, now } = steady('sacn', 100, 25);
+    expect([account.discarded, account.discarded1(now)]).toEqual(['', 0]);
+  });
+
+  test('pauses of a quarter of a second are counted for ten seconds', () => {
+    const bursts = new StreamAccount('sacn', 0);
+    let now = 0;
+    for (let burst = 0; burst < 20; burst += 1)
+      for (let i = 0; i < 20; i += 1) bursts.note((now += i === 0 ? 490 : 10), (burst * 20 + i) & 0xff, true);
+    expect(bursts.pauses10(now)).toBe(15);
+    expect(bursts.pauses10(now + 12_000)).toBe(0);
+    const even = new StreamAccount('sacn', 0);
+    for (let i = 0; i < 40; i += 1) even.note(i * 249, i, true);
+    expect(even.pauses10(40 * 249)).toBe(0);
+  });
+
   test('lost after the time-out and not before; at once when terminated', () => {
     const { account, now } = steady('sacn', 10, 25);
     expect(account.lost(now + 2500, 2500)).toBe(false);

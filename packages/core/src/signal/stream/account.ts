@@ -19,6 +19,9 @@ export function sequenceStep(protocol: Protocol, last: number, sequence: number)
   return around > 127 ? around - 255 : around;
 }
 
+/** Why a receiver discards a packet: the number of the one before, or one behind it (E1.31-2018, 6.7.2). */
+export type Discarded = 'repeated' | 'late';
+
 /** Counts since the stream was first heard. */
 export interface StreamCounts {
   /** Packets taken in */
@@ -38,7 +41,10 @@ export class StreamAccount implements StreamCounts {
   late = 0;
   /** Milliseconds, on whatever clock the caller uses throughout */
   readonly firstSeen: number;
+  /** When a packet was accepted last: one that is discarded keeps no stream alive */
   lastSeen: number;
+  /** Why a packet was discarded last; empty if none was */
+  discarded: Discarded | '' = '';
   /** Mean deviation of the intervals between packets of levels, in milliseconds */
   jitter = 0;
   terminated = false;
@@ -48,6 +54,8 @@ export class StreamAccount implements StreamCounts {
   private interval = 0;
   private readonly rates: Uint16Array;
   private readonly losses: Uint16Array;
+  private readonly discards: Uint16Array;
+  private readonly gaps: Uint16Array;
   private bucket: number;
 
   constructor(
@@ -57,10 +65,13 @@ export class StreamAccount implements StreamCounts {
     this.firstSeen = now;
     this.lastSeen = now;
     this.bucket = Math.floor(now / BUCKET_MS);
-    // One piece of memory for both: thousands of streams may begin at once.
-    const buckets = new Uint16Array(2 * BUCKETS);
-    this.rates = buckets.subarray(0, BUCKETS);
-    this.losses = buckets.subarray(BUCKETS);
+    // One piece of memory for all: thousands of streams may begin at once.
+    const buckets = new Uint16Array(4 * BUCKETS);
+    const part = (index: number) => buckets.subarray(index * BUCKETS, (index + 1) * BUCKETS);
+    this.rates = part(0);
+    this.losses = part(1);
+    this.discards = part(2);
+    this.gaps = part(3);
   }
 
   /**
@@ -71,26 +82,32 @@ export class StreamAccount implements StreamCounts {
   note(now: number, sequence: number, levels: boolean): boolean {
     this.roll(now);
     const wasTerminated = this.terminated;
-    this.lastSeen = now;
-    this.terminated = false;
     const counted = this.protocol === 'sacn' || sequence !== 0;
     if (counted && this.sequence >= 0 && !wasTerminated) {
       const step = sequenceStep(this.protocol, this.sequence, sequence);
       if (step === 0) {
         this.repeats += 1;
-        if (this.protocol === 'sacn') return false;
+        if (this.protocol === 'sacn') return this.discard('repeated');
       } else if (step < 0 && step > -LATE_WINDOW) {
         this.late += 1;
-        return false;
+        return this.discard('late');
       } else if (step > 1) {
         this.missing += step - 1;
         this.losses[this.bucket % BUCKETS]! += step - 1;
       }
     }
+    this.lastSeen = now;
+    this.terminated = false;
     if (counted) this.sequence = sequence;
     this.packets += 1;
     if (levels) this.noteLevels(now);
     return true;
+  }
+
+  private discard(why: Discarded): false {
+    this.discarded = why;
+    this.discards[this.bucket % BUCKETS]! += 1;
+    return false;
   }
 
   /** How far a packet would be ahead of the last, by its sequence; 1 if there was none. */
@@ -116,7 +133,7 @@ export class StreamAccount implements StreamCounts {
       if (this.interval === 0) this.interval = interval;
       this.interval += (interval - this.interval) * SMOOTHING;
       this.jitter += (Math.abs(interval - this.interval) - this.jitter) * SMOOTHING;
-    }
+    } else if (this.lastLevels >= 0) this.gaps[this.bucket % BUCKETS]! += 1;
     this.lastLevels = now;
   }
 
@@ -127,6 +144,8 @@ export class StreamAccount implements StreamCounts {
     for (let i = 1; i <= steps; i += 1) {
       this.rates[(this.bucket + i) % BUCKETS] = 0;
       this.losses[(this.bucket + i) % BUCKETS] = 0;
+      this.discards[(this.bucket + i) % BUCKETS] = 0;
+      this.gaps[(this.bucket + i) % BUCKETS] = 0;
     }
     if (bucket > this.bucket) this.bucket = bucket;
   }
@@ -153,6 +172,16 @@ export class StreamAccount implements StreamCounts {
   /** Packets missed in the last ten seconds. */
   missing10(now: number): number {
     return this.sum(this.losses, now, BUCKETS - 1) + this.losses[this.bucket % BUCKETS]!;
+  }
+
+  /** Packets a second that receivers discard, over the last second. */
+  discarded1(now: number): number {
+    return this.sum(this.discards, now, 10);
+  }
+
+  /** Pauses of a quarter of a second and more between packets of levels, in the last ten seconds. */
+  pauses10(now: number): number {
+    return this.sum(this.gaps, now, BUCKETS - 1) + this.gaps[this.bucket % BUCKETS]!;
   }
 
   private bucketsSince(now: number): number {

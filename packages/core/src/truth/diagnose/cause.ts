@@ -62,13 +62,14 @@ export const isMeant = (planned: World, { sender, key }: Pick<ObservedStream, 's
 
 /** Streams that are heard and nobody planned, as somebody's in the world. */
 export const strayStreams = (heard: readonly ObservedStream[]): WorldStream[] =>
-  heard.map(({ key, priority, slots, pace, levels }) =>
+  heard.map(({ key, priority, slots, pace, levels, effect }) =>
     plainStream(fromWireKey(key), {
       priority,
       slots,
       slow: pace === 'slow',
       ragged: pace === 'ragged',
       startCode: levels ? 0 : 1,
+      effect,
       travels: 'multicast',
     }),
   );

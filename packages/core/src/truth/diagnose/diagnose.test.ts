@@ -57,6 +57,13 @@ test.each<[string, Subject, (world: World) => World]>([
     (world) => withStreams(world, bridge, ({ wire }) => (wire.protocol === 'sacn' ? { syncAddress: 7 } : {})),
   ],
   ['start-code', six, (world) => withStreams(world, bridge, () => ({ startCode: 0x55 }))],
+  ['controls-nothing', six, (world) => withStreams(world, bridge, () => ({ effect: 'nothing' }))],
+  [
+    'controls-nothing',
+    six,
+    (world) => withStreams(world, bridge, ({ universe }) => (universe === 6 ? { effect: 'some' } : {})),
+  ],
+  ['discarded', six, (world) => withStreams(world, bridge, () => ({ effect: 'discarded' }))],
   ['short-packets', subject('universe', '1'), (world) => withStreams(world, bridge, () => ({ slots: 24 }))],
   ['same-cid', six, (world) => withSender(world, stern, () => ({ cid: bridge }))],
   ['port-elsewhere', port2, (world) => withPort(world, 'machine-boiler', 2, { wire: 30 })],

@@ -18,7 +18,7 @@ export type Fact =
   | { readonly kind: 'answer'; readonly about: Subject; readonly question: string };
 
 /** `there` is the thing itself. */
-export type StreamTrait = 'there' | 'priority' | 'pace' | 'waits' | 'levels' | 'slots' | 'twin' | 'from';
+export type StreamTrait = 'there' | 'priority' | 'pace' | 'waits' | 'levels' | 'slots' | 'twin' | 'from' | 'effect';
 export type NodeTrait = 'there' | 'address' | 'firmware' | 'failSafe' | 'priority' | 'mask' | 'doubled';
 export type PortTrait = 'use' | 'protocol' | 'wire' | 'merge' | 'active' | 'merging';
 export type LampTrait = 'there' | 'on' | 'set' | 'mode';
@@ -93,7 +93,7 @@ const WEIGHTS: Readonly<Record<Weighed, Readonly<Record<string, number>>>> = {
   hears: {},
   node: { there: 4 },
   port: { wire: 3, use: 3, protocol: 3 },
-  stream: { levels: 2, waits: 2, slots: 2, twin: 2 },
+  stream: { levels: 2, waits: 2, slots: 2, twin: 2, effect: 2 },
   visualiser: { there: 3 },
   receives: { lists: 0.5, gets: 0.5 },
   lamp: { there: 3, on: 3, set: 3, mode: 3 },

@@ -39,6 +39,7 @@ function streamFacts(facts: Facts, observed: Observed, near: Near, planned: Worl
     // Who sends as many slots as lamps need sends enough.
     if (one.slots < (plan?.needs ?? 0)) says('slots', String(one.slots));
     if (one.twin) says('twin', 'yes');
+    if (one.effect !== 'all') says('effect', one.effect);
     if (its && !unplanned(its.address)) says('from', one.address);
   }
   for (const what of protocols) if (near.hears?.has(what) ?? true) facts.set({ kind: 'hears', what }, 'yes');

@@ -36,6 +36,8 @@ const stream = (over: Partial<StreamReport> = {}): StreamReport =>
     syncAddress: 0,
     slotCount: 512,
     rate1: 40,
+    discarded1: 0,
+    offers: [{ from: 1, to: 512 }],
     rate10: 40,
     jitter: 1,
     missing10: 0,
@@ -81,6 +83,48 @@ test.each<[string, Partial<StreamReport>, object | undefined]>([
   const [one] = heard(over).streams;
   if (wanted === undefined) expect(one).toBeUndefined();
   else expect(one).toMatchObject(wanted);
+});
+
+describe('what receivers make of it', () => {
+  const slots = patch.universe(6).flatMap(({ channel, length }) => Array.from({ length }, (_, i) => channel + i));
+  const [first, last] = [Math.min(...slots), Math.max(...slots)];
+  test.each<[string, Partial<StreamReport>, string]>([
+    ['a priority for all slots that lamps need', { offers: [{ from: first, to: last }] }, 'all'],
+    ['a priority of 0 for one of them', { offers: [{ from: first + 1, to: last }] }, 'some'],
+    ['a priority of 0 for the last of them', { offers: [{ from: first, to: last - 1 }] }, 'some'],
+    ['a priority of 0 for all of them', { offers: [] }, 'nothing'],
+    ['no priorities for slots: the packet’s goes for all', { offers: [], slotPriority: false }, 'all'],
+    ['more packets discarded than accepted', { rate1: 1, discarded1: 39, lost: true }, 'discarded'],
+    ['each packet twice', { rate1: 40, discarded1: 40 }, 'all'],
+  ])('%s', (_, over, effect) => expect(heard({ slotPriority: true, ...over }).streams[0]).toMatchObject({ effect }));
+});
+
+describe('who uses the name of a sender of the show', () => {
+  const on = (key: number, ...streams: Partial<StreamReport>[]): UniverseReport =>
+    ({ key, protocol: 'sacn', number: key, show: key, streams: streams.map(stream) }) as unknown as UniverseReport;
+  const sendersOn = (...universes: UniverseReport[]) =>
+    observedNow(ferry, patch, { ...LIVE, universes }, []).streams.map(({ sender, borrows }) => [sender, borrows]);
+  const own = { cid: 'one' };
+  const other = { address: '127.0.0.98', cid: 'two' };
+
+  test('while it is received from its own address, is somebody else', () => {
+    const it = { id: 'machine-bridge', cid: false };
+    expect(sendersOn(on(6, own, other))).toEqual([['machine-bridge', undefined], ['127.0.0.98', it]]); // prettier-ignore
+    expect(sendersOn(on(6, own), on(7, other))).toEqual([['machine-bridge', undefined], ['127.0.0.98', it]]); // prettier-ignore
+    expect(sendersOn(on(6, own, { ...other, cid: 'one' }))).toEqual([
+      ['machine-bridge', undefined],
+      ['127.0.0.98', { ...it, cid: true }],
+    ]);
+  });
+
+  test('is that sender by another interface, where its component id comes with other universes, or it is silent itself', () => {
+    expect(sendersOn(on(6, own), on(7, { ...other, cid: 'one' }))).toEqual([
+      ['machine-bridge', undefined],
+      ['machine-bridge', undefined],
+    ]);
+    expect(sendersOn(on(6, { ...own, lost: true, lastSeen: 0 }, other))).toEqual([['machine-bridge', undefined]]);
+    expect(sendersOn(on(6, other))).toEqual([['machine-bridge', undefined]]);
+  });
 });
 
 test('a synchronisation universe that somebody sends is waited for no longer than a frame', () =>

@@ -10,7 +10,7 @@ import { wireNumber } from '../../network/machine';
 import { NOBODY_ASKED } from './asked';
 import { sightingsNow } from './sightings';
 import { answersOf } from '../known';
-import type { Observed, ObservedNode, ObservedPort, ObservedStream } from '../simulate';
+import type { Effect, Observed, ObservedNode, ObservedPort, ObservedStream } from '../simulate';
 import type { StreamReport, SyncReport, UniverseReport } from '../../signal/stream';
 
 /** What of a live report a diagnosis asks. */
@@ -62,9 +62,52 @@ function paceOf(
   return raggedBecause({ ...stream, protocol, age }) === undefined ? 'even' : 'ragged';
 }
 
+const isCalled = (name: string, stream: Pick<StreamReport, 'name'>): boolean =>
+  name === stream.name || shortNameOf(name) === stream.name;
+
+/** Streams that are received under the name of a sender of the show and from an address of its own, by its id. */
+function genuineOf(universes: readonly UniverseReport[], senders: readonly Sender[]): ReadonlyMap<string, Genuine> {
+  const found = new Map<string, { keys: Set<number>; cids: Set<string> }>();
+  for (const { key, streams } of universes)
+    for (const stream of streams) {
+      if (stream.preview || stream.own || stream.lost) continue;
+      for (const { id, name, addresses } of senders) {
+        if (!isCalled(name, stream) || !addresses.includes(stream.address)) continue;
+        const its = found.get(id) ?? { keys: new Set(), cids: new Set() };
+        its.keys.add(key);
+        if (stream.cid) its.cids.add(stream.cid);
+        found.set(id, its);
+      }
+    }
+  return found;
+}
+interface Genuine {
+  /** Wire keys of the universes that it sends */
+  readonly keys: ReadonlySet<number>;
+  readonly cids: ReadonlySet<string>;
+}
+
+/**
+ * Whose name a stream uses that is not that sender's: the sender is received from its own address, and this comes from
+ * elsewhere with another component id, or beside it on the same universe.
+ */
+function borrowedBy(
+  stream: StreamReport,
+  key: number,
+  senders: readonly Sender[],
+  genuine: ReadonlyMap<string, Genuine>,
+): ObservedStream['borrows'] {
+  const named = senders.find(({ name }) => isCalled(name, stream));
+  const its = named && genuine.get(named.id);
+  if (!its || named.addresses.includes(stream.address)) return undefined;
+  const cid = its.cids.has(stream.cid);
+  // Whoever sends other universes under its own component id sends by another of its interfaces.
+  return cid && !its.keys.has(key) ? undefined : { id: named.id, cid };
+}
+
 /** Which sender of the show a stream is of: by its name first, which is its own, then by where it comes from. */
 function senderOf(stream: StreamReport, senders: readonly Sender[], machines: readonly Machine[]): string | undefined {
-  const named = senders.find(({ name }) => name === stream.name || shortNameOf(name) === stream.name);
+  const named = senders.find(({ name }) => isCalled(name, stream));
   const from = senders.find(({ addresses }) => addresses.includes(stream.address));
   if (named ?? from) return (named ?? from)!.id;
   const machine = machines.find(({ name }) => shortNameOf(name) === stream.name);
@@ -91,25 +134,53 @@ function plannedRate(sender: Sender | undefined, universe: number | undefined): 
   return line?.rate ?? USUAL_RATE;
 }
 
+/** Receivers discard more of it than they accept, by its sequence numbers. */
+const isDiscarded = ({ discarded1 = 0, rate1 }: Partial<StreamReport>): boolean => discarded1 > (rate1 ?? 0);
+
+/** Which of the slots that lamps need a stream controls, if it is alone. */
+function effectOf({ offers, levels, slotPriority }: StreamReport, needs: readonly number[] = []): Effect {
+  // Of a stream without priorities for its slots its length is a trait of its own.
+  if (!levels || !slotPriority) return 'all';
+  if (offers.length === 0) return 'nothing';
+  if (needs.length === 0) return 'all';
+  const has = needs.filter((slot) => offers.some(({ from, to }) => slot >= from && slot <= to)).length;
+  return has === needs.length ? 'all' : has === 0 ? 'nothing' : 'some';
+}
+
+/** Slots (1–512) of a show universe that lamps have. */
+const slotsNeeded = (patch: Patch, universe: number): number[] =>
+  patch.universe(universe).flatMap(({ channel, length }) => Array.from({ length }, (_, i) => channel + i));
+
 function streams(
   records: ShowRecords,
+  patch: Patch,
   { universes, at, syncs }: DiagnosisHeard,
 ): { readonly heard: ObservedStream[] } & Pick<ObservedNow, 'settling' | 'confirmed'> {
   const senders = sendersOf(records.machine);
   const planned = new Map(records.universe.map((one) => [wireKey({ protocol: one.protocol, number: one.wire }), one]));
   const synced = new Set(syncs.filter(({ lastSeen }) => at - lastSeen < SYNC_LOST_MS).map(({ universe }) => universe));
+  const genuine = genuineOf(universes, senders);
+  const needed = (universe: number) => slotsNeeded(patch, universe);
   const settling = new Set<number>();
   const confirmed = new Map<string, number>();
   const heard: ObservedStream[] = [];
   for (const { key, protocol, streams: all } of universes)
     for (const stream of all) {
       if (stream.preview) continue;
-      const sender = stream.own ? ownId(stream) : senderOf(stream, senders, records.machine);
+      const borrows = stream.own ? undefined : borrowedBy(stream, key, senders, genuine);
+      const sender = stream.own
+        ? ownId(stream)
+        : borrows
+          ? senders.find(({ addresses }) => addresses.includes(stream.address))?.id
+          : senderOf(stream, senders, records.machine);
       const its = senders.find(({ id }) => id === sender);
-      const rate = plannedRate(its, planned.get(key)?.number);
+      const universe = planned.get(key);
+      const rate = plannedRate(its, universe?.number);
       const age = at - stream.lastSeen;
       const idles = its !== undefined && its.lines.some(({ whenIdle }) => !whenIdle);
-      const silent = stream.lost || (!idles && age > silentAfter(Math.min(rate, stream.rate10 || rate)));
+      const discarded = isDiscarded(stream);
+      const silent =
+        !discarded && (stream.lost || (!idles && age > silentAfter(Math.min(rate, stream.rate10 || rate))));
       const who = sender ?? stream.address;
       confirmed.set(streamAge(who, key), Math.max(stream.lastSeen, confirmed.get(streamAge(who, key)) ?? 0));
       if ((silent && age < SETTLES_MS) || at - stream.firstSeen < BEGINS_MS) settling.add(key);
@@ -119,12 +190,14 @@ function streams(
         key,
         address: mainOf(its?.addresses ?? [], stream.address),
         priority: protocol === 'sacn' ? stream.priority : 0,
-        pace: stream.own ? 'even' : paceOf(stream, protocol, rate, at),
+        pace: stream.own || discarded ? 'even' : paceOf(stream, protocol, rate, at),
         // Who names a synchronisation universe waits for it, sooner or later (E1.31-2018, 6.2.4.1).
         waits: protocol === 'sacn' && stream.syncAddress !== 0 && !synced.has(stream.syncAddress),
         levels: stream.levels && stream.slotCount > 0 && !sendsOthersOnly(stream, at),
         slots: stream.slotCount,
         twin: stream.twin,
+        effect: discarded ? 'discarded' : effectOf(stream, universe && needed(universe.number)),
+        ...(borrows && { borrows }),
       });
     }
   return { heard, settling, confirmed };
@@ -241,7 +314,7 @@ export function observedNow(
   entries: readonly MachineEntry[],
   asked = NOBODY_ASKED,
 ): ObservedNow {
-  const now = streams(records, heard);
+  const now = streams(records, patch, heard);
   return {
     streams: now.heard,
     settling: now.settling,

@@ -20,6 +20,9 @@ function streamStanding(scene: Scene, id: string, streams: readonly WorldStream[
   if (!heard && idles) return ['open', 'not known', 'not heard; it is silent while nothing changes'];
   if (!heard) return ['broken', 'not known', 'not heard'];
   if (heard.waits) return ['broken', 'heard', 'heard; its levels wait for synchronisation'];
+  if (heard.effect === 'discarded') return ['broken', 'heard', 'received, but discarded: wrong sequence numbers'];
+  if (heard.effect === 'nothing') return ['broken', 'heard', 'received, but controls no slot'];
+  if (heard.effect === 'some') return ['broken', 'heard', 'received, but controls only some of the slots'];
   if (!heard.levels) return ['broken', 'heard', 'heard, without levels'];
   if (wire.protocol === 'sacn' && heard.priority !== priority)
     return ['broken', 'heard', `heard at priority ${heard.priority}`];

@@ -3,7 +3,8 @@ import { wireKey } from '../../base/address';
 import { SURE_WORDS, sightingKey, type StandingReport, type Sureness, type Trouble } from '../known';
 import type { Patch } from '../../rig/patch';
 import type { ShowRecords, Subject } from '../../show/records';
-import { observe, portKey, type Simulated, type World } from '../simulate';
+import type { PortSource } from '../../network/port';
+import { observe, portKey, type PortNow, type Simulated, type World } from '../simulate';
 import type { Fact, Facts, PortTrait } from './fact';
 import { comparable, factsOf } from './facts';
 import { isTooEarly } from './heard';
@@ -49,7 +50,28 @@ const urgency = (fact: Fact): number => {
 
 const isLit = (levels: Uint8Array | null | undefined): boolean => levels?.some((level) => level > 0) ?? false;
 
-/** Show universes of which some planned port puts out nothing, or another universe. */
+/** Whether a slot leaves a port at another level, or somebody controls it who controls none there as planned. */
+function isOtherwise(planned: PortNow | undefined, now: PortNow | undefined, meant: ReadonlySet<string>): boolean {
+  if (!planned?.levels?.every((level, slot) => now?.levels?.[slot] === level)) return true;
+  return now!.port.controlling.some((source) => !meant.has(sourceOf(source)));
+}
+
+/** By what a port knows a source: its component id, or where it sends from. */
+const sourceOf = ({ protocol, id, address }: Pick<PortSource, 'protocol' | 'id' | 'address'>): string =>
+  protocol === 'sacn' ? id : address;
+
+/** Who is planned to send what, by wire key. */
+function meantOf({ senders }: World): ReadonlyMap<number, ReadonlySet<string>> {
+  const meant = new Map<number, Set<string>>();
+  for (const { cid, address, streams } of senders)
+    for (const { wire } of streams) {
+      const key = wireKey(wire);
+      meant.set(key, (meant.get(key) ?? new Set()).add(sourceOf({ protocol: wire.protocol, id: cid, address })));
+    }
+  return meant;
+}
+
+/** Show universes of which some planned port puts out nothing, another universe, or what somebody unplanned sends. */
 function darkened(records: ShowRecords, planned: Simulated, now: Simulated, world: World, after: World): number[] {
   const byKey = new Map(
     records.universe.map(({ number, protocol, wire }) => [wireKey({ protocol, number: wire }), number]),
@@ -59,13 +81,15 @@ function darkened(records: ShowRecords, planned: Simulated, now: Simulated, worl
       ports.map(({ number, protocol, wire }) => [portKey(id, number), wireKey({ protocol, number: wire })] as const),
     ),
   );
+  const meant = meantOf(world);
   const dark = new Set<number>();
   for (const { id, ports } of world.nodes)
     for (const { number, use, protocol, wire } of ports) {
       const key = portKey(id, number);
       const universe = byKey.get(wireKey({ protocol, number: wire }));
       if (use !== 'out' || universe === undefined || !isLit(planned.ports.get(key)?.levels)) continue;
-      if (set.get(key) !== wireKey({ protocol, number: wire }) || !isLit(now.ports.get(key)?.levels))
+      const its = wireKey({ protocol, number: wire });
+      if (set.get(key) !== its || isOtherwise(planned.ports.get(key), now.ports.get(key), meant.get(its) ?? new Set()))
         dark.add(universe);
     }
   return [...dark].sort((a, b) => a - b);

@@ -28,6 +28,11 @@ export const questionText = (asked: { readonly about: Subject; readonly question
 const HEARD_OF = { sacn: 'sACN', artnet: 'Art-Net', nodes: 'any node' } as const;
 const IS_HEARD = { ...HEARD_OF, nodes: 'A node' } as const;
 
+const EFFECT_WORDS: Readonly<Record<string, string>> = {
+  nothing: 'controls no slot',
+  some: 'controls only some of the slots that lamps need',
+  discarded: 'its packets are discarded',
+};
 const STREAM_WORDS: Readonly<Record<Exclude<StreamTrait, 'there'>, (value: string, missing: boolean) => string>> = {
   priority: (value) => `priority ${value}`,
   pace: (value, missing) => (missing ? 'steady' : value),
@@ -36,6 +41,7 @@ const STREAM_WORDS: Readonly<Record<Exclude<StreamTrait, 'there'>, (value: strin
   slots: (value, missing) => (missing ? '512 slots' : `${value} slots`),
   twin: (_, missing) => (missing ? 'one component id' : 'a component id that another has too'),
   from: (value) => `from ${value}`,
+  effect: (value) => EFFECT_WORDS[value] ?? 'controls its slots',
 };
 
 const NODE_WORDS: Readonly<Record<Exclude<NodeTrait, 'there' | 'doubled'>, (value: string) => string>> = {

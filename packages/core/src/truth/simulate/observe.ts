@@ -4,7 +4,7 @@ import { OutputPort } from '../../network/port';
 import type { Subject } from '../../show/records';
 import { answersOf, type Answer, type Answers } from '../known';
 import { isThere, reachesHere, reachesNode, sentBy } from './deliver';
-import type { World, WorldNode, WorldPort, WorldSender, WorldStream } from './world';
+import type { Effect, World, WorldNode, WorldPort, WorldSender, WorldStream } from './world';
 
 /** Packets of each stream, so far apart: enough for every port to take or refuse it. */
 const ROUNDS = 3;
@@ -46,6 +46,9 @@ export interface ObservedStream {
   readonly levels: boolean;
   readonly slots: number;
   readonly twin: boolean;
+  readonly effect: Effect;
+  /** It uses the name of this sender of the show, which is received from its own address as well */
+  readonly borrows?: { readonly id: string; readonly cid: boolean };
 }
 
 export interface ObservedVisualiser {
@@ -101,7 +104,7 @@ function deliver(
   const now = round * APART_MS;
   const { wire } = stream;
   for (const node of world.nodes) {
-    if (!reachesNode(sender, stream, node)) continue;
+    if (stream.effect === 'nothing' || stream.effect === 'discarded' || !reachesNode(sender, stream, node)) continue;
     for (const { number, use, protocol, wire: takes } of node.ports) {
       if (use !== 'out' || protocol !== wire.protocol || takes !== wire.number) continue;
       const port = ports.get(portKey(node.id, number))!;
@@ -141,6 +144,7 @@ function heardHere(world: World, sender: WorldSender, stream: WorldStream, twin:
     levels: stream.startCode === 0,
     slots: stream.slots,
     twin,
+    effect: stream.effect,
   };
 }
 

@@ -9,6 +9,12 @@ import { Sacn } from '../../protocol/sacn';
 /** How a stream's packets travel; `listed`: unicast to every node whose poll reply lists the universe. */
 export type Travels = 'multicast' | 'broadcast' | 'listed' | { readonly to: readonly string[] };
 
+/**
+ * What receivers make of a stream's levels. `some`, `nothing`: so many of the slots that lamps need have a priority above
+ * 0 (per-slot priority, start code 0xDD); `discarded`: its sequence numbers are wrong (E1.31-2018, 6.7.2).
+ */
+export type Effect = 'all' | 'some' | 'nothing' | 'discarded';
+
 /** One universe of one sender. */
 export interface WorldStream {
   /** Show universe that it is meant to be; null if it is none of the show's */
@@ -29,6 +35,7 @@ export interface WorldStream {
   readonly travels: Travels;
   /** Lost or late on the way, from its sender on */
   readonly ragged: boolean;
+  readonly effect: Effect;
   /** It is sent at all */
   readonly on: boolean;
 }
@@ -46,6 +53,7 @@ export const plainStream = (wire: WireUniverse, over: Partial<WorldStream> = {})
   syncAddress: 0,
   travels: wire.protocol === 'sacn' ? 'multicast' : 'listed',
   ragged: false,
+  effect: 'all',
   on: true,
   ...over,
 });
@@ -156,9 +164,13 @@ export const withSender = (world: World, id: string, over: (one: WorldSender) =>
 });
 
 /** Somebody more who sends. */
-export const addSender = (world: World, sender: Pick<WorldSender, 'id' | 'name' | 'address' | 'streams'>): World => ({
+export const addSender = (
+  world: World,
+  sender: Pick<WorldSender, 'id' | 'name' | 'address' | 'streams'>,
+  cid = `${sender.id} ${sender.address}`,
+): World => ({
   ...world,
-  senders: [...world.senders, { ...sender, cid: `${sender.id} ${sender.address}`, on: true, through: null }],
+  senders: [...world.senders, { ...sender, cid, on: true, through: null }],
 });
 
 export const withStreams = (world: World, id: string, over: (one: WorldStream) => Partial<WorldStream>): World =>

@@ -3,8 +3,10 @@ import type { Cause } from '../cause';
 import { addressDoubled } from './addressDoubled';
 import { baseDiffers } from './baseDiffers';
 import { broadcastBlocked } from './broadcastBlocked';
+import { controlsNothing } from './controlsNothing';
 import { deafToOne } from './deafToOne';
 import { direction } from './direction';
+import { discarded } from './discarded';
 import { failSafe } from './failSafe';
 import { firmware } from './firmware';
 import { hereArtnet } from './hereArtnet';
@@ -55,8 +57,10 @@ export const CAUSES: readonly Cause[] = [
   addressDoubled,
   baseDiffers,
   broadcastBlocked,
+  controlsNothing,
   deafToOne,
   direction,
+  discarded,
   failSafe,
   firmware,
   hereArtnet,

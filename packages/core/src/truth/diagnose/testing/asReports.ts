@@ -26,7 +26,10 @@ const streamReport = (one: ObservedStream, name: string): StreamReport =>
     waits: one.waits,
     syncAddress: one.waits ? 7000 : 0,
     slotCount: one.slots,
-    rate1: one.pace === 'slow' ? 1 : 40,
+    rate1: one.effect === 'discarded' ? 0 : one.pace === 'slow' ? 1 : 40,
+    discarded1: one.effect === 'discarded' ? 40 : 0,
+    slotPriority: one.effect === 'nothing' || one.effect === 'some',
+    offers: { all: [{ from: 1, to: 512 }], some: [{ from: 1, to: 1 }], nothing: [], discarded: [] }[one.effect],
     rate10: one.pace === 'slow' ? 1 : 40,
     jitter: 1,
     missing: 0,
@@ -40,7 +43,7 @@ const streamReport = (one: ObservedStream, name: string): StreamReport =>
 const universesOf = (streams: readonly ObservedStream[], { machine }: ShowRecords): UniverseReport[] => {
   const byKey = new Map<number, StreamReport[]>();
   for (const one of streams) {
-    const name = machine.find(({ id }) => id === one.sender)?.name ?? '';
+    const name = machine.find(({ id }) => id === (one.borrows?.id ?? one.sender))?.name ?? '';
     byKey.set(one.key, [...(byKey.get(one.key) ?? []), streamReport(one, name)]);
   }
   return [...byKey].map(

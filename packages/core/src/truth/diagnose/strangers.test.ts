@@ -1,0 +1,60 @@
+/** Somebody who sends under a name of the show; and whose lamps it reaches. */
+import { formatWire } from '../../base/address';
+import { addSender, observe, plainStream, plannedWorld, withSender, withStreams, type World } from '../simulate';
+import { standing } from './standing';
+import { asReports } from './testing/asReports';
+import { ferry, patchOf, PRESENT } from './testing/scenes';
+
+const patch = patchOf(ferry);
+const planned = plannedWorld(ferry, patch, [], PRESENT);
+const bridge = planned.senders.find(({ id }) => id === 'machine-bridge')!;
+const SIX = { protocol: 'sacn', number: 6 } as const;
+const lampsOf = (universe: number) => new Set(patch.universe(universe).map(({ patched }) => patched.lamp.id)).size;
+
+const standingIn = (change: (world: World) => World, told = (one: ReturnType<typeof observe>) => one) =>
+  standing({ records: ferry, patch, ...asReports(told(observe(change(planned))), ferry) }, () => 0);
+
+/** Another device sends universe 6 under the Bridge desk's name; `priority` beside the Bridge desk's 100. */
+const impostor = (priority: number) => (world: World) =>
+  addSender(world, {
+    ...{ id: '127.0.0.98', name: bridge.name, address: '127.0.0.98' },
+    streams: [plainStream(SIX, { priority })],
+  });
+const underItsName = (one: ReturnType<typeof observe>) => ({
+  ...one,
+  streams: one.streams.map((stream) =>
+    stream.sender === '127.0.0.98' ? { ...stream, borrows: { id: bridge.id, cid: false } } : stream,
+  ),
+});
+
+test('whoever uses the name of a sender that is there itself is named by where it is, and the sender is not blamed', () => {
+  const { troubles } = standingIn(impostor(150), underItsName);
+  expect(troubles.map(({ cause }) => cause)).toEqual(['third-source']);
+  expect(troubles[0]!.says).toBe('Another device at 127.0.0.98 uses the name of Bridge desk and sends this universe.');
+});
+
+test('a stranger that controls a port changes its lamps, though they have light as before', () => {
+  expect(standingIn(impostor(150), underItsName).troubles[0]).toMatchObject({ universes: [6], lamps: lampsOf(6) });
+  // Below the priority of those who are planned it controls nothing.
+  expect(standingIn(impostor(50), underItsName).troubles[0]).toMatchObject({ universes: [], lamps: 0 });
+});
+
+test('where a planned backup takes over, the lamps are as planned', () => {
+  const both = bridge.streams.filter(({ wire }) =>
+    planned.senders.some(
+      ({ id, streams }) => id === 'machine-stern' && streams.some((one) => formatWire(one.wire) === formatWire(wire)),
+    ),
+  );
+  expect(both.length).toBeGreaterThan(0);
+  const { troubles } = standingIn((world) => withSender(world, bridge.id, () => ({ on: false })));
+  const [off] = troubles;
+  expect(off!.cause).toBe('output-off');
+  for (const { universe, wire } of both) if (wire.protocol === 'sacn') expect(off!.universes).not.toContain(universe);
+});
+
+test('a sender that controls nothing leaves its lamps without light, and is at no height as planned', () => {
+  const { troubles, wire } = standingIn((world) => withStreams(world, 'machine-gangway', () => ({ effect: 'nothing' })));
+  expect(troubles[0]).toMatchObject({ cause: 'controls-nothing' });
+  expect(troubles[0]!.lamps).toBeGreaterThan(0);
+  expect(wire.known).toBeLessThan(wire.of);
+});
