@@ -51,6 +51,22 @@ test('per-slot priority rules while it is renewed, and the packet priority after
   expect(at(3001, 0)[0]).toBe(9);
 });
 
+test('a stream says on which slots it has a say: those it has levels for, and a priority above 0', () => {
+  const { send, ingest } = bench();
+  const offers = (now: number) => ingest.universe(1)!.streams[0]!.report(now, TIMEOUT, 0).offers;
+  send(0, 7, { slots: new Uint8Array(40) });
+  expect(offers(0)).toEqual([{ from: 1, to: 40 }]);
+  const slots = new Uint8Array(512).fill(100).fill(0, 4, 10).fill(0, 12, 14);
+  send(20, 7, { startCode: 0xdd, slots });
+  expect(offers(20)).toEqual([
+    { from: 1, to: 4 },
+    { from: 11, to: 12 },
+    { from: 15, to: 40 },
+  ]);
+  send(40, 7, { startCode: 0xdd, slots: new Uint8Array(512) });
+  expect(offers(40)).toEqual([]);
+});
+
 test('what surrounds our own taken slots is what the others come to', () => {
   const { send, ingest } = bench();
   send(0, 7);
