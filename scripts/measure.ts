@@ -22,6 +22,7 @@ import * as rig from './measure/rig';
 import * as roll from './measure/roll';
 import * as stop from './measure/stop';
 import * as walk from './measure/walk';
+import * as wild from './measure/wild/wild';
 import * as wire from './measure/wire';
 
 const PARTS: Readonly<Record<string, Part>> = {
@@ -40,9 +41,10 @@ const PARTS: Readonly<Record<string, Part>> = {
   walk: walk.measure,
   exchange: exchange.measure,
   plug: plug.measure,
+  wild: wild.measure,
 };
 /** Parts that count what is right, or last for many minutes: these are not measured again for quiet. */
-const ONCE: ReadonlySet<string> = new Set(['faults', 'walk']);
+const ONCE: ReadonlySet<string> = new Set(['faults', 'walk', 'wild']);
 
 const given = process.argv.slice(2);
 const short = given.includes('--short');

@@ -3,7 +3,7 @@
  * its inputs, and is set by Address, Input, IpProg or at its front panel.
  */
 import type { Server } from 'node:http';
-import { multicastGroup } from '@taxiarch/core/base/address';
+import { SLOTS, multicastGroup } from '@taxiarch/core/base/address';
 import {
   ArtNet,
   type ArtNetMessage,
@@ -380,6 +380,7 @@ export class NodeBox {
             name,
             priority,
           })),
+          owners: Array.from({ length: SLOTS }, (_, slot) => this.outputs[i]?.ownerAt(slot)?.address ?? ''),
         })),
       settings: () => this.settings,
       frames: () => this.rdm?.takeIntervals() ?? [],

@@ -1,5 +1,5 @@
 /** The engine's report joined with the plan: every universe planned or heard, with the word that says how it stands. */
-import { fromWireKey, type Protocol } from '@taxiarch/core/base/address';
+import { fromWireKey, wireKey, type Protocol } from '@taxiarch/core/base/address';
 import {
   sendersByUniverse,
   sendersOf,
@@ -17,13 +17,27 @@ const heardOf = (stream: StreamReport, protocol: Protocol, at: number): HeardStr
   age: at - stream.lastSeen,
 });
 
+/** Ports that report a merge, in words, by wire key. */
+function mergesOf(nodes: EngineReport['nodes']): ReadonlyMap<number, string> {
+  const merges = new Map<number, string>();
+  for (const { shortName, address, gone, ports } of nodes)
+    for (const { number, direction, disabled, sacn, portAddress, active, merging } of ports)
+      if (merging && active && !gone && !disabled && direction === 'out')
+        merges.set(
+          wireKey({ protocol: sacn ? 'sacn' : 'artnet', number: portAddress }),
+          `${shortName || address} port ${number}`,
+        );
+  return merges;
+}
+
 export function universesNow(
-  { at }: Pick<EngineReport, 'at'>,
+  { at, nodes }: Pick<EngineReport, 'at' | 'nodes'>,
   heard: Iterable<EngineUniverse>,
   plan: Pick<ShowRecords, 'universe' | 'machine'>,
 ): UniverseReport[] {
   const planned = universesByWire(plan.universe);
   const senders = sendersByUniverse(sendersOf(plan.machine));
+  const merges = mergesOf(nodes);
   const universes: UniverseReport[] = [];
   for (const { key, streams } of heard) {
     const wire = fromWireKey(key);
@@ -37,6 +51,7 @@ export function universesNow(
       ...standingOf(
         universe && (senders.get(universe.number) ?? []),
         streams.map((stream) => heardOf(stream, wire.protocol, at)),
+        merges.get(key),
       ),
       streams,
     });

@@ -91,6 +91,23 @@ test('the reason names who and what', () => {
   expect(lateAfter('artnet')).toBeGreaterThan(4000);
 });
 
+test('a port that reports a merge where one sender is received has another that is not received here', () => {
+  const boiler = 'Boiler node port 2';
+  expect(standingOf([bridge], [stream()], boiler)).toEqual({
+    state: 'contested',
+    because: 'Boiler node port 2 reports a merge: another device sends there too',
+  });
+  const two = [bridge, sender('Stern desk')];
+  const both = (priority: number, more = {}) => [
+    stream({ priority: 100 }),
+    stream({ name: 'Stern desk', priority, ...more }),
+  ];
+  expect(standingOf(two, both(100), boiler).state).toBe('steady');
+  expect(standingOf(two, both(90), boiler).state).toBe('contested');
+  expect(standingOf(two, both(90, { slotPriority: true }), boiler).state).toBe('steady');
+  expect(standingOf([bridge], [], boiler).state).toBe('silent');
+});
+
 test('the reason says what receivers make of it, with both numbers', () => {
   const because = (...heard: HeardStream[]) => standingOf([bridge], heard).because;
   expect(because(stream({ offers: [] }))).toBe('Bridge desk: received, but controls no slot');

@@ -34,6 +34,9 @@ export interface HeardStream {
   readonly discarded?: '' | 'repeated' | 'late';
   /** Pauses of a quarter of a second and more in ten seconds */
   readonly pauses10?: number;
+  /** sACN; Art-Net has none */
+  readonly priority?: number;
+  readonly slotPriority?: boolean;
   /** Runs of slots that it has a say on; assumed to be all where nothing is said */
   readonly offers?: readonly { readonly from: number; readonly to: number }[];
 }
@@ -95,6 +98,13 @@ function namesOf(streams: readonly HeardStream[]): string {
     : `${names.slice(0, 3).join(', ')} and ${names.length - 3} more`;
 }
 
+/** Whether a port may merge what is received: two at the highest priority, or priorities for slots. */
+function mayMerge(live: readonly HeardStream[]): boolean {
+  if (live.some(({ slotPriority }) => slotPriority)) return true;
+  const top = Math.max(...live.map(({ priority = 0 }) => priority));
+  return live.filter(({ priority = 0 }) => priority === top).length > 1;
+}
+
 /** Why nothing that counts is heard. */
 function silentBecause(there: readonly HeardStream[], heard: readonly HeardStream[]): string {
   if (there.some(({ levels = true, offers }) => levels && offers?.length === 0))
@@ -109,9 +119,13 @@ function silentBecause(there: readonly HeardStream[], heard: readonly HeardStrea
 
 /**
  * How a universe stands. `planned` are the senders planned to send it; undefined if the universe is
- * not in the show. Previews, streams gone silent and Taxiarch's own stream do not contest anything.
+ * not in the show; `merging` is a port that reports a merge of it, by its name. Previews, streams gone silent and Taxiarch's own stream do not contest anything.
  */
-export function standingOf(planned: readonly Sender[] | undefined, heard: readonly HeardStream[]): UniverseStanding {
+export function standingOf(
+  planned: readonly Sender[] | undefined,
+  heard: readonly HeardStream[],
+  merging?: string,
+): UniverseStanding {
   const there = heard.filter((stream) => !stream.lost && !stream.preview && (!stream.own || stream.routed));
   const live = there.filter(({ levels = true, offers }) => levels && (offers === undefined || offers.length > 0));
   if (planned === undefined) return { state: 'stray', because: 'heard, not planned' };
@@ -141,6 +155,9 @@ export function standingOf(planned: readonly Sender[] | undefined, heard: readon
     );
     if (because) return { state: 'ragged', because: `${stream.name}: ${because}` };
   }
+  // A port merges at one priority: where one sender alone is received, another sends to the node by unicast.
+  if (merging !== undefined && !mayMerge(live))
+    return { state: 'contested', because: `${merging} reports a merge: another device sends there too` };
   return { state: 'steady', because: '' };
 }
 

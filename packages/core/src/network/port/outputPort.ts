@@ -5,7 +5,7 @@
  */
 import { SLOTS, type Protocol } from '../../base/address';
 import { ArtNet } from '../../protocol/artnet';
-import { NOBODY, mergeSlots, type Contender } from '../../signal/merge';
+import { NOBODY, NOT_CONTROLLED, mergeSlots, priorityAt, type Contender } from '../../signal/merge';
 import type { LossOfSignal, PortMerge, PortUse, StartUp } from '../../show/records';
 import { Sacn } from '../../protocol/sacn';
 import { artnetSync, sacnSync, sequenceStep } from '../../signal/stream';
@@ -120,10 +120,17 @@ export class OutputPort {
     return this.heard.filter(({ taken }) => !taken);
   }
 
-  /** Sources that control a slot at least, as of the last {@link output} */
-  get controlling(): readonly PortSource[] {
-    const marks = new Set(this.owners);
-    return this.sources.filter(({ mark }) => marks.has(mark));
+  /** Who controls a slot (0–511), as of the last {@link output}; undefined for nobody. */
+  ownerAt(slot: number): PortSource | undefined {
+    const mark = this.owners[slot];
+    return this.sources.find((source) => source.mark === mark);
+  }
+
+  /** Sources at the highest priority of a slot (0–511): what they send there may leave. */
+  having(slot: number): readonly PortSource[] {
+    const here = this.sources.map((source) => ({ source, priority: priorityAt(source, slot) }));
+    const top = Math.max(...here.map(({ priority }) => priority));
+    return here.flatMap(({ source, priority }) => (priority === top && priority !== NOT_CONTROLLED ? [source] : []));
   }
 
   /** Whether two sources or more really have a say: at the highest priority of at least one slot. */

@@ -37,7 +37,7 @@ export interface SlotContender {
   readonly age: number | null;
 }
 
-const NOT_CONTROLLED = -1;
+export const NOT_CONTROLLED = -1;
 /** The highest priority that there is (ANSI E1.31, 6.2.3); what a source sends above it counts as this. */
 const HIGHEST = 200;
 

@@ -50,10 +50,15 @@ const urgency = (fact: Fact): number => {
 
 const isLit = (levels: Uint8Array | null | undefined): boolean => levels?.some((level) => level > 0) ?? false;
 
-/** Whether a slot leaves a port at another level, or somebody controls it who controls none there as planned. */
-function isOtherwise(planned: PortNow | undefined, now: PortNow | undefined, meant: ReadonlySet<string>): boolean {
-  if (!planned?.levels?.every((level, slot) => now?.levels?.[slot] === level)) return true;
-  return now!.port.controlling.some((source) => !meant.has(sourceOf(source)));
+/** Slots (0–511) that leave a port at another level, or where somebody has a say whom nobody planned. */
+function otherSlots(planned: PortNow, now: PortNow | undefined, meant: ReadonlySet<string>): Set<number> {
+  const slots = new Set<number>();
+  const strange = now?.port.sources.some((source) => !meant.has(sourceOf(source))) ?? false;
+  planned.levels?.forEach((level, slot) => {
+    const other = strange && now!.port.having(slot).some((source) => !meant.has(sourceOf(source)));
+    if (other || now?.levels?.[slot] !== level) slots.add(slot);
+  });
+  return slots;
 }
 
 /** By what a port knows a source: its component id, or where it sends from. */
@@ -71,8 +76,14 @@ function meantOf({ senders }: World): ReadonlyMap<number, ReadonlySet<string>> {
   return meant;
 }
 
-/** Show universes of which some planned port puts out nothing, another universe, or what somebody unplanned sends. */
-function darkened(records: ShowRecords, planned: Simulated, now: Simulated, world: World, after: World): number[] {
+/** By show universe, slots (0–511) that leave some planned port otherwise than planned. */
+function changedSlots(
+  records: ShowRecords,
+  planned: Simulated,
+  now: Simulated,
+  world: World,
+  after: World,
+): ReadonlyMap<number, ReadonlySet<number>> {
   const byKey = new Map(
     records.universe.map(({ number, protocol, wire }) => [wireKey({ protocol, number: wire }), number]),
   );
@@ -82,21 +93,33 @@ function darkened(records: ShowRecords, planned: Simulated, now: Simulated, worl
     ),
   );
   const meant = meantOf(world);
-  const dark = new Set<number>();
+  const changed = new Map<number, Set<number>>();
   for (const { id, ports } of world.nodes)
     for (const { number, use, protocol, wire } of ports) {
       const key = portKey(id, number);
-      const universe = byKey.get(wireKey({ protocol, number: wire }));
-      if (use !== 'out' || universe === undefined || !isLit(planned.ports.get(key)?.levels)) continue;
       const its = wireKey({ protocol, number: wire });
-      if (set.get(key) !== its || isOtherwise(planned.ports.get(key), now.ports.get(key), meant.get(its) ?? new Set()))
-        dark.add(universe);
+      const universe = byKey.get(its);
+      const plan = planned.ports.get(key);
+      if (use !== 'out' || universe === undefined || !plan || !isLit(plan.levels)) continue;
+      const there = set.get(key) === its ? now.ports.get(key) : undefined;
+      for (const slot of otherSlots(plan, there, meant.get(its) ?? new Set()))
+        changed.set(universe, (changed.get(universe) ?? new Set()).add(slot));
     }
-  return [...dark].sort((a, b) => a - b);
+  return changed;
 }
 
-const lampsOn = (patch: Patch, universes: readonly number[]): number =>
-  new Set(universes.flatMap((one) => patch.universe(one).map(({ patched }) => patched.lamp.id))).size;
+/** Lamps that have one of these slots. */
+const lampsOn = (patch: Patch, changed: ReadonlyMap<number, ReadonlySet<number>>): number =>
+  new Set(
+    [...changed].flatMap(([universe, slots]) =>
+      patch
+        .universe(universe)
+        .filter(({ channel, length }) =>
+          Array.from({ length }, (_, i) => channel - 1 + i).some((one) => slots.has(one)),
+        )
+        .map(({ patched }) => patched.lamp.id),
+    ),
+  ).size;
 
 /** Causes one after the other, each with what it leaves. */
 interface Found {
@@ -182,15 +205,15 @@ function troubleOf(
   planned: Simulated,
 ): Trouble {
   const after = deviation.change(world);
-  const universes = darkened(records, planned, observe(after), world, after);
+  const changed = changedSlots(records, planned, observe(after), world, after);
   return {
     about: deviation.about,
     ask,
     cause,
     says: deviation.says,
     sure,
-    lamps: lampsOn(patch, universes),
-    universes,
+    lamps: lampsOn(patch, changed),
+    universes: [...changed.keys()].sort((a, b) => a - b),
     repair: deviation.repair.says,
     act: deviation.repair.act,
   };

@@ -39,6 +39,34 @@ test('a stranger that controls a port changes its lamps, though they have light 
   expect(standingIn(impostor(50), underItsName).troubles[0]).toMatchObject({ universes: [], lamps: 0 });
 });
 
+test('a stranger that sends short packets changes the lamps that these reach', () => {
+  const short = (world: World) =>
+    addSender(world, {
+      ...{ id: '127.0.0.98', name: 'x', address: '127.0.0.98' },
+      streams: [plainStream(SIX, { priority: 150, slots: 40 })],
+    });
+  const reached = patch.universe(6).filter(({ channel }) => channel <= 40);
+  expect(reached.length).toBeLessThan(patch.universe(6).length);
+  expect(standingIn(short).troubles[0]).toMatchObject({
+    cause: 'third-source',
+    lamps: new Set(reached.map(({ patched }) => patched.lamp.id)).size,
+  });
+});
+
+test('a port that merges where one sender is planned has another that is not received here', () => {
+  const boiler = planned.nodes.find(({ id }) => id === 'machine-boiler')!;
+  const { protocol, wire } = boiler.ports.find(({ use, protocol: by }) => use === 'out' && by === 'artnet')!;
+  const unicast = (world: World) =>
+    addSender(world, {
+      ...{ id: '127.0.0.98', name: 'x', address: '127.0.0.98' },
+      streams: [plainStream({ protocol, number: wire }, { travels: { to: [boiler.address] } })],
+    });
+  const { troubles } = standingIn(unicast);
+  expect(troubles.map(({ cause }) => cause)).toEqual(['unheard-source']);
+  expect(troubles[0]!.lamps).toBeGreaterThan(0);
+  expect(troubles[0]!.says).toMatch(/^Another device sends .* by unicast\. It is not received here\.$/);
+});
+
 test('where a planned backup takes over, the lamps are as planned', () => {
   const both = bridge.streams.filter(({ wire }) =>
     planned.senders.some(
@@ -53,7 +81,9 @@ test('where a planned backup takes over, the lamps are as planned', () => {
 });
 
 test('a sender that controls nothing leaves its lamps without light, and is at no height as planned', () => {
-  const { troubles, wire } = standingIn((world) => withStreams(world, 'machine-gangway', () => ({ effect: 'nothing' })));
+  const { troubles, wire } = standingIn((world) =>
+    withStreams(world, 'machine-gangway', () => ({ effect: 'nothing' })),
+  );
   expect(troubles[0]).toMatchObject({ cause: 'controls-nothing' });
   expect(troubles[0]!.lamps).toBeGreaterThan(0);
   expect(wire.known).toBeLessThan(wire.of);

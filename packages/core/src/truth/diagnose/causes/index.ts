@@ -48,6 +48,7 @@ import { startCode } from './startCode';
 import { syncNobody } from './syncNobody';
 import { thirdSource } from './thirdSource';
 import { unicastElsewhere } from './unicastElsewhere';
+import { unheardSource } from './unheardSource';
 import { visualiserBase } from './visualiserBase';
 import { visualiserEarly } from './visualiserEarly';
 import { visualiserInterface } from './visualiserInterface';
@@ -102,6 +103,7 @@ export const CAUSES: readonly Cause[] = [
   syncNobody,
   thirdSource,
   unicastElsewhere,
+  unheardSource,
   visualiserBase,
   visualiserEarly,
   visualiserInterface,
