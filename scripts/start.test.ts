@@ -53,9 +53,22 @@ function leftBehind(): string[] {
     });
 }
 
+/** Id of the process that runs this program on these ports. */
+const processOf = (program: string): number =>
+  Number(
+    readdirSync('/proc').find((pid) => {
+      try {
+        const line = readFileSync(`/proc/${pid}/cmdline`, 'utf8');
+        return line.includes(program) && line.includes('28568');
+      } catch {
+        return false;
+      }
+    }),
+  );
+
 /** Waits as long as the test may last: how quick a computer is, is not what is tested. */
-const until = async (met: () => boolean) => {
-  while (!met()) await new Promise((done) => setTimeout(done, 50));
+const until = async (met: () => boolean | Promise<boolean>) => {
+  while (!(await met())) await new Promise((done) => setTimeout(done, 50));
 };
 
 test('it prints one address when everything answers, and Ctrl-C leaves no process', async () => {
@@ -85,15 +98,7 @@ test('the server alone killed, it is started again, safe, and says why', async (
   const folder = newFolder();
   const { child, said, ended } = start(folder, ['--no-standins']);
   await until(() => said().includes('is ready:'));
-  const server = readdirSync('/proc').find((pid) => {
-    try {
-      const line = readFileSync(`/proc/${pid}/cmdline`, 'utf8');
-      return line.includes('server/main.mjs') && line.includes('28568');
-    } catch {
-      return false;
-    }
-  });
-  process.kill(Number(server), 'SIGKILL');
+  process.kill(processOf('server/main.mjs'), 'SIGKILL');
   await until(() => said().includes('started again'));
   const live = (await (await fetch(`http://127.0.0.1:${PORT}/api/live`)).json()) as LiveReport;
   // On a busy computer other notices may stand above it.
@@ -101,6 +106,19 @@ test('the server alone killed, it is started again, safe, and says why', async (
     expect.stringMatching(/^The server ended: it was ended by SIGKILL\. It was started again, safe/),
   );
   expect(live.output.hot).toBe(false);
+  child.kill('SIGINT');
+  expect(await ended).toBe(0);
+  expect(leftBehind()).toEqual([]);
+  rmSync(folder, { recursive: true, force: true });
+});
+
+test('stand-ins that end are started again, and that is said', async () => {
+  const folder = newFolder();
+  const { child, said, ended } = start(folder);
+  await until(() => said().includes('is ready:'));
+  process.kill(processOf('standins/main.mjs'), 'SIGKILL');
+  await until(() => said().includes('Stand-ins (main.mjs) ended: SIGKILL. They start again.'));
+  await until(async () => (await fetch('http://127.0.0.31:28763/ports').catch(() => undefined))?.ok ?? false);
   child.kill('SIGINT');
   expect(await ended).toBe(0);
   expect(leftBehind()).toEqual([]);

@@ -1,7 +1,7 @@
 /** `npm start`: builds, and runs server and stand-ins until Ctrl-C. */
 import { fork, type ChildProcess } from 'node:child_process';
 import { existsSync, readdirSync, rmSync } from 'node:fs';
-import { join, resolve } from 'node:path';
+import { basename, join, resolve } from 'node:path';
 import { createInterface } from 'node:readline/promises';
 import { pathToFileURL } from 'node:url';
 import { parseArgs } from 'node:util';
@@ -106,17 +106,39 @@ function started(file: string, args: readonly string[]): ChildProcess {
   return child;
 }
 
-/** Runs a program until its line of readiness; everything it says before that line is returned with it. */
-function run(file: string, args: readonly string[], ready: RegExp): Promise<string> {
+/** A program that ends so often within a minute is not started any more. */
+const MOST_ENDS = 5;
+const MINUTE_MS = 60_000;
+const AGAIN_AFTER_MS = 1000;
+
+/**
+ * Runs a stand-in program until its line of readiness. One that ends later is started again, and that is said; one that
+ * never gets ready, or ends again and again, ends everything.
+ */
+function run(file: string, args: readonly string[], ready: RegExp): Promise<void> {
+  const ends: number[] = [];
   return new Promise((done) => {
-    const child = started(file, args);
-    let said = '';
-    child.stdout!.setEncoding('utf8');
-    child.stdout!.on('data', (text: string) => {
-      said += text;
-      if (ready.test(said)) done(said);
-    });
-    child.once('exit', (code) => void end(code === 0 ? 0 : 1));
+    const begin = (): void => {
+      const child = started(file, args);
+      let said = '';
+      let isReady = false;
+      child.stdout!.setEncoding('utf8').on('data', (text: string) => {
+        if (isReady) return;
+        said += text;
+        isReady = ready.test(said);
+        if (isReady) done();
+      });
+      child.once('exit', (code, signal) => {
+        if (ending) return;
+        ends.push(Date.now());
+        const often = ends.filter((at) => Date.now() - at < MINUTE_MS).length >= MOST_ENDS;
+        if (!isReady || often) return void end(code === 0 ? 0 : 1);
+        const why = signal === null ? `exit code ${code}` : signal;
+        process.stderr.write(`Stand-ins (${basename(file)}) ended: ${why}. They start again.\n`);
+        setTimeout(() => !ending && begin(), AGAIN_AFTER_MS);
+      });
+    };
+    begin();
   });
 }
 

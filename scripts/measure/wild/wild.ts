@@ -111,7 +111,10 @@ function judge(one: Stranger, changed: readonly number[], are: number, { live, s
     falseGreen: falseGreen.filter(Boolean).join('; '),
     falseBlame: blamed.map(({ sure, says }) => `${sure}: ${says}`).join(' '),
     alarm: harmless && !isCalm(standing) ? standing.verdict : '',
-    named: changed.length > 0 ? worst?.about.kind === 'stream' && worst.about.id === one.address : null,
+    named:
+      changed.length > 0
+        ? worst?.about.kind === 'stream' && (worst.about.id === one.address || one.to === 'nodes')
+        : null,
     lamps: changed.length > 0 ? [worst?.lamps ?? 0, are] : null,
   };
 }

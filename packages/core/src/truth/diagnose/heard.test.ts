@@ -99,6 +99,25 @@ describe('what receivers make of it', () => {
   ])('%s', (_, over, effect) => expect(heard({ slotPriority: true, ...over }).streams[0]).toMatchObject({ effect }));
 });
 
+test('where half of all senders are late at once, how each of them sends is not known', () => {
+  const from = (i: number, over: Partial<StreamReport> = {}) =>
+    ({
+      ...{ key: i, protocol: 'sacn', number: i, show: i },
+      streams: [stream({ name: `X${i}`, address: `127.0.0.${90 + i}`, ...over })],
+    }) as unknown as UniverseReport;
+  const paces = (...universes: UniverseReport[]) =>
+    observedNow(ferry, patch, { ...LIVE, universes }, []).streams.map(({ pace }) => pace);
+  const [slow, ragged] = [{ rate1: 1, rate10: 1 }, { missing10: 80 }];
+  expect(paces(from(1, slow), from(2, ragged), from(3), from(4))).toEqual(Array(4).fill('ragged'));
+  // One alone, or few of many, are late by themselves.
+  expect(paces(from(1, slow), from(2))).toEqual(['slow', 'even']);
+  expect(paces(from(1, slow), from(2, ragged), from(3), from(4), from(5))).toEqual([
+    'slow',
+    'ragged',
+    ...Array(3).fill('even'),
+  ]);
+});
+
 describe('who uses the name of a sender of the show', () => {
   const on = (key: number, ...streams: Partial<StreamReport>[]): UniverseReport =>
     ({ key, protocol: 'sacn', number: key, show: key, streams: streams.map(stream) }) as unknown as UniverseReport;

@@ -155,7 +155,7 @@ function streams(
   records: ShowRecords,
   patch: Patch,
   { universes, at, syncs }: DiagnosisHeard,
-): { readonly heard: ObservedStream[] } & Pick<ObservedNow, 'settling' | 'confirmed'> {
+): { readonly heard: ObservedStream[] } & Pick<ObservedNow, 'lateHere' | 'settling' | 'confirmed'> {
   const senders = sendersOf(records.machine);
   const planned = new Map(records.universe.map((one) => [wireKey({ protocol: one.protocol, number: one.wire }), one]));
   const synced = new Set(syncs.filter(({ lastSeen }) => at - lastSeen < SYNC_LOST_MS).map(({ universe }) => universe));
@@ -200,8 +200,20 @@ function streams(
         ...(borrows && { borrows }),
       });
     }
-  return { heard, settling, confirmed };
+  const lateHere = isLateHere(heard);
+  return { heard: lateHere ? heard.map(asIfRagged) : heard, lateHere, settling, confirmed };
 }
+
+/** Half of all senders at least, and more than one: then it is what they have in common, this computer and its link. */
+function isLateHere(heard: readonly ObservedStream[]): boolean {
+  const others = heard.filter(({ sender }) => !isOwn(sender));
+  const senders = new Set(others.map(({ sender }) => sender));
+  const uneven = new Set(others.filter(({ pace }) => pace !== 'even').map(({ sender }) => sender));
+  return uneven.size > 1 && 2 * uneven.size >= senders.size;
+}
+
+/** What is received late or with gaps here says nothing of how evenly it was sent. */
+const asIfRagged = (one: ObservedStream): ObservedStream => (isOwn(one.sender) ? one : { ...one, pace: 'ragged' });
 
 /** A machine with several addresses is where it is planned to be at any of them: the first then stands for all. */
 const mainOf = (planned: readonly string[], address: string): string =>
@@ -294,6 +306,8 @@ function nodes(records: ShowRecords, entries: readonly MachineEntry[], at: numbe
 export interface ObservedNow extends Observed {
   /** Wire keys on which something began or ended so lately that boxes may not have noticed */
   readonly settling: ReadonlySet<number>;
+  /** Half of all senders are late at once: what they have in common is this computer. */
+  readonly lateHere: boolean;
   /** When what is known was last confirmed, Unix ms, by {@link streamAge} and {@link nodeAge} */
   readonly confirmed: ReadonlyMap<string, number>;
   /** What lies one beside planned sACN universes is listened to as well. */
@@ -318,6 +332,7 @@ export function observedNow(
   return {
     streams: now.heard,
     settling: now.settling,
+    lateHere: now.lateHere,
     besides: heard.membership.joined >= heard.membership.wanted,
     confirmed: new Map([...now.confirmed, ...answered(entries)]),
     nodes: nodes(records, entries, heard.at),

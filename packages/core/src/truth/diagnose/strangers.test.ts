@@ -67,6 +67,16 @@ test('a port that merges where one sender is planned has another that is not rec
   expect(troubles[0]!.says).toMatch(/^Another device sends .* by unicast\. It is not received here\.$/);
 });
 
+test('a busy computer is one cause, and blames nobody else', () => {
+  const { troubles } = standingIn((world) =>
+    ['machine-bridge', 'machine-stern', 'machine-porthole', 'machine-gangway'].reduce(
+      (all, id, i) => withStreams(all, id, () => (i % 2 === 0 ? { slow: true } : { ragged: true })),
+      world,
+    ),
+  );
+  expect(troubles.map(({ cause }) => cause)).toEqual(['here-ragged']);
+});
+
 test('where a planned backup takes over, the lamps are as planned', () => {
   const both = bridge.streams.filter(({ wire }) =>
     planned.senders.some(

@@ -7,6 +7,7 @@ export const ragged: Cause = {
   title: 'What a sender sends comes late or with gaps',
   common: 0.4,
   *find(scene) {
+    if (scene.seen.lateHere) return;
     for (const { id } of sendersNear(scene))
       yield {
         about: subject('machine', id),

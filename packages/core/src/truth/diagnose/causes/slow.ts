@@ -7,6 +7,7 @@ export const slow: Cause = {
   title: 'A sender sends only now and then',
   common: 0.3,
   *find(scene) {
+    if (scene.seen.lateHere) return;
     for (const { id } of sendersNear(scene))
       yield {
         about: subject('machine', id),

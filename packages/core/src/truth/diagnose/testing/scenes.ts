@@ -46,6 +46,7 @@ export function scene(about: Subject, change: (world: World) => World, given: Gi
       settling: new Set(),
       confirmed: new Map(),
       besides: true,
+      lateHere: false,
     },
     names: namesOf(records),
     world,
