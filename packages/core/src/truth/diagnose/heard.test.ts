@@ -143,6 +143,13 @@ describe('who uses the name of a sender of the show', () => {
     ]);
     expect(sendersOn(on(6, { ...own, lost: true, lastSeen: 0 }, other))).toEqual([['machine-bridge', undefined]]);
     expect(sendersOn(on(6, other))).toEqual([['machine-bridge', undefined]]);
+    // Moved a moment ago: what it sent from its planned address is not lost yet, but silent.
+    expect(sendersOn(on(6, { ...own, lastSeen: AT - 1100 }, { ...other, cid: 'one' }))).toEqual([
+      ['machine-bridge', undefined],
+      ['machine-bridge', undefined],
+    ]);
+    // Art-Net has no component ids.
+    expect(sendersOn(on(6, { cid: '' }), on(7, { ...other, cid: '' }))[1]).toEqual(['machine-bridge', undefined]);
   });
 });
 

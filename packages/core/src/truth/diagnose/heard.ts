@@ -65,12 +65,20 @@ function paceOf(
 const isCalled = (name: string, stream: Pick<StreamReport, 'name'>): boolean =>
   name === stream.name || shortNameOf(name) === stream.name;
 
+/** A sender is there as long as it was not silent for longer than this, ms. */
+const THERE_MS = 1000;
+
 /** Streams that are received under the name of a sender of the show and from an address of its own, by its id. */
-function genuineOf(universes: readonly UniverseReport[], senders: readonly Sender[]): ReadonlyMap<string, Genuine> {
+function genuineOf(
+  universes: readonly UniverseReport[],
+  senders: readonly Sender[],
+  at: number,
+): ReadonlyMap<string, Genuine> {
   const found = new Map<string, { keys: Set<number>; cids: Set<string> }>();
   for (const { key, streams } of universes)
     for (const stream of streams) {
-      if (stream.preview || stream.own || stream.lost) continue;
+      // One that moved to another address leaves streams behind that are not lost yet.
+      if (stream.preview || stream.own || stream.lost || at - stream.lastSeen > THERE_MS) continue;
       for (const { id, name, addresses } of senders) {
         if (!isCalled(name, stream) || !addresses.includes(stream.address)) continue;
         const its = found.get(id) ?? { keys: new Set(), cids: new Set() };
@@ -101,8 +109,8 @@ function borrowedBy(
   const its = named && genuine.get(named.id);
   if (!its || named.addresses.includes(stream.address)) return undefined;
   const cid = its.cids.has(stream.cid);
-  // Whoever sends other universes under its own component id sends by another of its interfaces.
-  return cid && !its.keys.has(key) ? undefined : { id: named.id, cid };
+  // Whoever sends other universes, and under no other component id, sends by another of its interfaces.
+  return (cid || stream.cid === '') && !its.keys.has(key) ? undefined : { id: named.id, cid };
 }
 
 /** Which sender of the show a stream is of: by its name first, which is its own, then by where it comes from. */
@@ -159,7 +167,7 @@ function streams(
   const senders = sendersOf(records.machine);
   const planned = new Map(records.universe.map((one) => [wireKey({ protocol: one.protocol, number: one.wire }), one]));
   const synced = new Set(syncs.filter(({ lastSeen }) => at - lastSeen < SYNC_LOST_MS).map(({ universe }) => universe));
-  const genuine = genuineOf(universes, senders);
+  const genuine = genuineOf(universes, senders, at);
   const needed = (universe: number) => slotsNeeded(patch, universe);
   const settling = new Set<number>();
   const confirmed = new Map<string, number>();
