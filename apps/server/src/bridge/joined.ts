@@ -5,16 +5,19 @@ import {
   sendersOf,
   standingOf,
   universesByWire,
+  unrestHere,
   type HeardStream,
+  type Unrest,
 } from '@taxiarch/core/network/flow';
 import type { ShowRecords } from '@taxiarch/core/show/records';
 import type { StreamReport, UniverseReport } from '@taxiarch/core/signal/stream';
 import type { EngineReport, EngineUniverse } from './engineMessages';
 
-const heardOf = (stream: StreamReport, protocol: Protocol, at: number): HeardStream => ({
+const heardOf = (stream: StreamReport, protocol: Protocol, at: number, here: Unrest): HeardStream => ({
   ...stream,
   protocol,
   age: at - stream.lastSeen,
+  here,
 });
 
 /** Ports that report a merge, in words, by wire key. */
@@ -39,7 +42,9 @@ export function universesNow(
   const senders = sendersByUniverse(sendersOf(plan.machine));
   const merges = mergesOf(nodes);
   const universes: UniverseReport[] = [];
-  for (const { key, streams } of heard) {
+  const all = [...heard];
+  const unrest = unrestHere(all.flatMap(({ streams }) => streams));
+  for (const { key, streams } of all) {
     const wire = fromWireKey(key);
     const universe = planned.get(key);
     if (!universe && streams.every((stream) => stream.lost)) continue;
@@ -50,7 +55,7 @@ export function universesNow(
       name: universe?.name ?? '',
       ...standingOf(
         universe && (senders.get(universe.number) ?? []),
-        streams.map((stream) => heardOf(stream, wire.protocol, at)),
+        streams.map((stream) => heardOf(stream, wire.protocol, at, unrest(stream.address))),
         merges.get(key),
       ),
       streams,

@@ -8,6 +8,7 @@ import {
   type Sender,
   sendersByUniverse,
   standingOf,
+  unrestHere,
 } from '.';
 
 const sender = (name: string, address = '', universes: number[] = [1]): Sender => ({
@@ -106,6 +107,19 @@ test('a port that reports a merge where one sender is received has another that 
   expect(standingOf(two, both(90), boiler).state).toBe('contested');
   expect(standingOf(two, both(90, { slotPriority: true }), boiler).state).toBe('steady');
   expect(standingOf([bridge], [], boiler).state).toBe('silent');
+});
+
+test('what this computer does to all streams alike is held against none of them', () => {
+  const held = { pauses10: 6, jitter: 50 };
+  const one = stream(held);
+  const stern = (over: Partial<HeardStream>) => stream({ name: 'Stern desk', address: '127.0.0.22', ...over });
+  const stateOf = (...others: HeardStream[]) =>
+    standingOf([bridge], [{ ...one, here: unrestHere([one, ...others])(one.address) }]).state;
+  expect(stateOf(stern(held))).toBe('steady');
+  expect(stateOf(stern({}))).toBe('ragged');
+  expect(stateOf()).toBe('ragged');
+  // Its own other streams say nothing of this computer, nor do those that are lost or slow.
+  expect(stateOf(stream(held), stern({ ...held, lost: true }), stern({ ...held, rate10: 2 }))).toBe('ragged');
 });
 
 test('the reason says what receivers make of it, with both numbers', () => {

@@ -34,11 +34,45 @@ export interface HeardStream {
   readonly discarded?: '' | 'repeated' | 'late';
   /** Pauses of a quarter of a second and more in ten seconds */
   readonly pauses10?: number;
+  /** What this computer adds to all streams alike; see {@link unrestHere} */
+  readonly here?: Unrest;
   /** sACN; Art-Net has none */
   readonly priority?: number;
   readonly slotPriority?: boolean;
   /** Runs of slots that it has a say on; assumed to be all where nothing is said */
   readonly offers?: readonly { readonly from: number; readonly to: number }[];
+}
+
+/** How unevenly packets come. */
+export interface Unrest {
+  readonly pauses10: number;
+  /** ms */
+  readonly jitter: number;
+}
+
+const CALM: Unrest = { pauses10: 0, jitter: 0 };
+
+/**
+ * By address of a sender, what this computer adds to its streams: as little as the calmest stream of all others shows.
+ * A computer that is held up holds up all of them; one sender that is uneven leaves the others as they are.
+ */
+export function unrestHere(
+  streams: Iterable<Pick<HeardStream, 'address' | 'lost' | 'own' | 'rate10' | 'jitter' | 'pauses10'>>,
+): (address: string) => Unrest {
+  const calmest = new Map<string, Unrest>();
+  for (const { address, lost, own, rate10, jitter, pauses10 = 0 } of streams) {
+    if (lost || own || rate10 < BUSY) continue;
+    const its = calmest.get(address) ?? { pauses10, jitter };
+    calmest.set(address, { pauses10: Math.min(its.pauses10, pauses10), jitter: Math.min(its.jitter, jitter) });
+  }
+  return (address) => {
+    const others = [...calmest].flatMap(([other, unrest]) => (other === address ? [] : [unrest]));
+    if (others.length === 0) return CALM;
+    return {
+      pauses10: Math.min(...others.map((one) => one.pauses10)),
+      jitter: Math.min(...others.map((one) => one.jitter)),
+    };
+  };
 }
 
 /** A sender that keeps silent for longer than its keep-alive is late: E1.31 6.6.2 says 1 s, Art-Net 4 s. */
@@ -70,9 +104,10 @@ export function raggedBecause(stream: HeardStream, idles = false): string | unde
   const expected = stream.rate10 * 10 + stream.missing10;
   if (stream.missing10 > 0 && stream.missing10 > expected * LOSS_ALLOWED)
     return `${stream.missing10} packets lost in 10 s`;
-  if (!idles && (stream.pauses10 ?? 0) > PAUSES_ALLOWED && stream.rate10 >= BUSY)
+  const { here = CALM } = stream;
+  if (!idles && (stream.pauses10 ?? 0) - here.pauses10 > PAUSES_ALLOWED && stream.rate10 >= BUSY)
     return `comes in bursts: ${stream.pauses10} pauses in 10 s`;
-  if (stream.jitter > JITTER_ALLOWED) return `intervals vary by ${Math.round(stream.jitter)} ms`;
+  if (stream.jitter - here.jitter > JITTER_ALLOWED) return `intervals vary by ${Math.round(stream.jitter)} ms`;
   return undefined;
 }
 

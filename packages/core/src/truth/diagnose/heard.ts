@@ -1,6 +1,14 @@
 /** What was heard, said and seen, brought into the words of the simulation. */
 import { wireKey } from '../../base/address';
-import { lateAfter, linesWith, raggedBecause, sendersOf, type Sender } from '../../network/flow';
+import {
+  lateAfter,
+  linesWith,
+  raggedBecause,
+  sendersOf,
+  unrestHere,
+  type Sender,
+  type Unrest,
+} from '../../network/flow';
 import { addressesOf, maskLength, type InterfaceInfo } from '../../network/ip';
 import type { MachineEntry, NodeReport } from '../../network/node';
 import { shortNameOf } from '../../network/node';
@@ -49,6 +57,8 @@ function paceOf(
   protocol: UniverseReport['protocol'],
   planned: number,
   at: number,
+  here: Unrest,
+  idles: boolean,
 ): ObservedStream['pace'] {
   const age = at - stream.lastSeen;
   const ran = stream.lastSeen - stream.firstSeen;
@@ -59,7 +69,7 @@ function paceOf(
     age < lateAfter(protocol) + 1000
   )
     return 'slow';
-  return raggedBecause({ ...stream, protocol, age }) === undefined ? 'even' : 'ragged';
+  return raggedBecause({ ...stream, protocol, age, here }, idles) === undefined ? 'even' : 'ragged';
 }
 
 const isCalled = (name: string, stream: Pick<StreamReport, 'name'>): boolean =>
@@ -169,6 +179,7 @@ function streams(
   const synced = new Set(syncs.filter(({ lastSeen }) => at - lastSeen < SYNC_LOST_MS).map(({ universe }) => universe));
   const genuine = genuineOf(universes, senders, at);
   const needed = (universe: number) => slotsNeeded(patch, universe);
+  const unrest = unrestHere(universes.flatMap((one) => one.streams));
   const settling = new Set<number>();
   const confirmed = new Map<string, number>();
   const heard: ObservedStream[] = [];
@@ -198,7 +209,7 @@ function streams(
         key,
         address: mainOf(its?.addresses ?? [], stream.address),
         priority: protocol === 'sacn' ? stream.priority : 0,
-        pace: stream.own || discarded ? 'even' : paceOf(stream, protocol, rate, at),
+        pace: stream.own || discarded ? 'even' : paceOf(stream, protocol, rate, at, unrest(stream.address), idles),
         // Who names a synchronisation universe waits for it, sooner or later (E1.31-2018, 6.2.4.1).
         waits: protocol === 'sacn' && stream.syncAddress !== 0 && !synced.has(stream.syncAddress),
         levels: stream.levels && stream.slotCount > 0 && !sendsOthersOnly(stream, at),
