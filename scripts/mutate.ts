@@ -75,6 +75,8 @@ const MOST = 150;
 /** A commit is one thing: one that changes more folders is many in one, and is looked at by hand. */
 const MOST_FOLDERS = 2;
 const WANTED = 0.8;
+/** Tests that last long are tried against many faults by hand. */
+const LONGEST_MS = 240_000;
 
 /** What the last commit changed in the folders that are held to it: `file:first-last` by folder. */
 function changedLines(): ReadonlyMap<string, readonly string[]> {
@@ -111,8 +113,8 @@ function tell(folder: string, { files }: Report): Mutated {
   return { folder, caught, missed: missed.length, on: new Date().toISOString().slice(0, 10) };
 }
 
-/** Runs Stryker over a folder, or over some lines of it; what it found, or undefined where the tests do not run. */
-function mutate(folder: string, lines: readonly string[] = []): Report | undefined {
+/** Runs Stryker over a folder, or over some lines of it; what it found, undefined where the tests do not run. */
+function mutate(folder: string, lines: readonly string[] = []): Report | 'late' | undefined {
   const report = join(out, 'mutate', `${folder.replaceAll('/', '-')}${lines.length > 0 ? '.changed' : ''}.json`);
   const config = join(out, 'mutate', 'config.json');
   rmSync(report, { force: true });
@@ -124,8 +126,10 @@ function mutate(folder: string, lines: readonly string[] = []): Report | undefin
       cwd: root,
       encoding: 'utf8',
       env: { ...process.env, MUTATED_FOLDER: folder },
+      ...(lines.length > 0 && { timeout: LONGEST_MS }),
     },
   );
+  if ((run.error as NodeJS.ErrnoException | undefined)?.code === 'ETIMEDOUT') return 'late';
   if (existsSync(report)) return JSON.parse(readFileSync(report, 'utf8')) as Report;
   process.stderr.write(`${folder}: the tests could not be run.\n${run.stdout.slice(-3000)}${run.stderr}\n`);
   return undefined;
@@ -152,6 +156,10 @@ function judgeChanged(): boolean {
     }
     const report = mutate(folder, lines);
     if (!report) return false;
+    if (report === 'late') {
+      process.stdout.write(`${folder}: its tests last too long for what was changed. Run it by hand.\n`);
+      continue;
+    }
     const figure = tell(folder, report);
     const all = figure.caught + figure.missed;
     left -= all;
@@ -166,7 +174,7 @@ if (values.changed) process.exit(judgeChanged() ? 0 : 1);
 let kept = readMutated();
 for (const folder of foldersOf(positionals)) {
   const report = mutate(folder);
-  if (!report) process.exit(1);
+  if (!report || report === 'late') process.exit(1);
   const figure = tell(folder, report);
   kept = [...kept.filter((one) => one.folder !== folder), figure].sort((a, b) => (a.folder < b.folder ? -1 : 1));
   await writeMutated(kept);
