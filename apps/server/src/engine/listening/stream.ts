@@ -1,6 +1,12 @@
 /** One sender on one universe as the engine holds it: its account, and its last levels. */
 import { type Protocol, SLOTS } from '@taxiarch/core/base/address';
-import { readStartCode, StreamAccount, type StartCodeReport, type StreamReport } from '@taxiarch/core/signal/stream';
+import {
+  MOST_OFFERS,
+  readStartCode,
+  StreamAccount,
+  type StartCodeReport,
+  type StreamReport,
+} from '@taxiarch/core/signal/stream';
 import type { Contender } from '@taxiarch/core/signal/merge';
 import { Sacn, formatCid } from '@taxiarch/core/protocol/sacn';
 
@@ -25,8 +31,6 @@ const TWIN_MS = 2500;
 const TWIN_STEP = 3;
 /** Alternate start codes told apart for each stream */
 const MOST_START_CODES = 16;
-/** Runs of slots that are told of one stream */
-const MOST_RUNS = 64;
 /** A name is read again this often: reading it for each packet would cost more than the levels. */
 const NAME_MS = 500;
 
@@ -204,7 +208,7 @@ export class Stream implements Contender {
       if (this.slotPriority[slot] === 0) continue;
       const last = runs[runs.length - 1];
       if (last?.to === slot) last.to = slot + 1;
-      else if (runs.length < MOST_RUNS) runs.push({ from: slot + 1, to: slot + 1 });
+      else if (runs.length < MOST_OFFERS) runs.push({ from: slot + 1, to: slot + 1 });
     }
     return runs;
   }

@@ -58,8 +58,9 @@ test.each([
   ['steady', [bridge], [stream({ offers: [{ from: 3, to: 9 }] })]],
   ['silent', [bridge], [stream({ lost: true, rate1: 0, discarded1: 40, discarded: 'repeated' })]],
   ['ragged', [bridge], [stream({ rate1: 2, discarded1: 38, discarded: 'late' })]],
-  // Each packet twice on the way: half of them are discarded, and none is missing.
-  ['steady', [bridge], [stream({ rate1: 40, discarded1: 40, discarded: 'repeated' })]],
+  // Each packet two or three times on the way, priorities for slots among them: nothing is missing.
+  ['steady', [bridge], [stream({ rate1: 39, discarded1: 41, discarded: 'repeated' })]],
+  ['steady', [bridge], [stream({ rate1: 40, discarded1: 82, discarded: 'repeated' })]],
   ['ragged', [bridge], [stream({ pauses10: 4 })]],
   ['steady', [bridge], [stream({ pauses10: 3 })]],
   ['steady', [bridge], [stream({ pauses10: 9, rate10: 4 })]],
@@ -107,6 +108,12 @@ test('a port that reports a merge where one sender is received has another that 
   expect(standingOf(two, both(90), boiler).state).toBe('contested');
   expect(standingOf(two, both(90, { slotPriority: true }), boiler).state).toBe('steady');
   expect(standingOf([bridge], [], boiler).state).toBe('silent');
+  // What Taxiarch itself sends is merged too, and told of for a while after it was given back.
+  const own = (over: Partial<HeardStream> = {}) => stream({ name: 'Taxiarch', own: true, ...over });
+  expect(standingOf([bridge], [stream(), own()], boiler).state).toBe('steady');
+  expect(standingOf([bridge], [stream(), own({ lost: true, age: 12_000 })], boiler).state).toBe('steady');
+  expect(standingOf([bridge], [stream(), own({ lost: true, age: 20_000 })], boiler).state).toBe('contested');
+  expect(standingOf([bridge], [stream(), own({ preview: true })], boiler).state).toBe('contested');
 });
 
 test('what this computer does to all streams alike is held against none of them', () => {

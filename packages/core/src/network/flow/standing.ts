@@ -65,13 +65,19 @@ export function unrestHere(
     const its = calmest.get(address) ?? { pauses10, jitter };
     calmest.set(address, { pauses10: Math.min(its.pauses10, pauses10), jitter: Math.min(its.jitter, jitter) });
   }
-  return (address) => {
+  const found = new Map<string, Unrest>();
+  const without = (address: string): Unrest => {
     const others = [...calmest].flatMap(([other, unrest]) => (other === address ? [] : [unrest]));
     if (others.length === 0) return CALM;
     return {
       pauses10: Math.min(...others.map((one) => one.pauses10)),
       jitter: Math.min(...others.map((one) => one.jitter)),
     };
+  };
+  return (address) => {
+    const known = found.get(address) ?? without(address);
+    found.set(address, known);
+    return known;
   };
 }
 
@@ -90,9 +96,17 @@ const BUSY = 10;
 
 const DISCARDED_WORDS = { repeated: 'the sequence number does not change', late: 'packets come out of order', '': '' };
 
-/** More packets are discarded than accepted: in words, with both numbers; undefined if not. */
-function discardedBecause({ rate1 = 0, discarded1 = 0, discarded = '' }: HeardStream): string | undefined {
-  if (discarded === '' || discarded1 === 0 || discarded1 <= rate1) return undefined;
+/** Copies of a packet that a network may make; they are discarded, and nothing is lost by it. */
+const COPIES = 3;
+
+/** Far more packets are discarded than accepted: not for copies on the way, but for their sequence numbers. */
+export const isDiscarded = ({ rate1 = 0, discarded1 = 0 }: Pick<HeardStream, 'rate1' | 'discarded1'>): boolean =>
+  discarded1 > 0 && discarded1 > COPIES * rate1;
+
+/** That a stream is discarded: in words, with both numbers; undefined if it is not. */
+function discardedBecause(stream: HeardStream): string | undefined {
+  const { rate1 = 0, discarded1 = 0, discarded = '' } = stream;
+  if (!isDiscarded(stream)) return undefined;
   return `${Math.round(rate1 + discarded1)} packets a second received, ${Math.round(rate1)} accepted: ${DISCARDED_WORDS[discarded]}`;
 }
 
@@ -133,9 +147,13 @@ function namesOf(streams: readonly HeardStream[]): string {
     : `${names.slice(0, 3).join(', ')} and ${names.length - 3} more`;
 }
 
-/** Whether a port may merge what is received: two at the highest priority, or priorities for slots. */
-function mayMerge(live: readonly HeardStream[]): boolean {
+/** A box tells of a source that has gone for so long, ms: ten seconds to give it up, and until it is asked again. */
+const TELLS_MS = 14_000;
+
+/** Whether a port may merge what is received: two at the highest priority, priorities for slots, or who has just gone. */
+function mayMerge(live: readonly HeardStream[], heard: readonly HeardStream[]): boolean {
   if (live.some(({ slotPriority }) => slotPriority)) return true;
+  if (heard.some((stream) => !stream.preview && !live.includes(stream) && stream.age < TELLS_MS)) return true;
   const top = Math.max(...live.map(({ priority = 0 }) => priority));
   return live.filter(({ priority = 0 }) => priority === top).length > 1;
 }
@@ -154,7 +172,8 @@ function silentBecause(there: readonly HeardStream[], heard: readonly HeardStrea
 
 /**
  * How a universe stands. `planned` are the senders planned to send it; undefined if the universe is
- * not in the show; `merging` is a port that reports a merge of it, by its name. Previews, streams gone silent and Taxiarch's own stream do not contest anything.
+ * not in the show; `merging` is a port that reports a merge of it, by its name. Previews, streams gone
+ * silent and Taxiarch's own stream do not contest anything.
  */
 export function standingOf(
   planned: readonly Sender[] | undefined,
@@ -191,7 +210,7 @@ export function standingOf(
     if (because) return { state: 'ragged', because: `${stream.name}: ${because}` };
   }
   // A port merges at one priority: where one sender alone is received, another sends to the node by unicast.
-  if (merging !== undefined && !mayMerge(live))
+  if (merging !== undefined && !mayMerge(live, heard))
     return { state: 'contested', because: `${merging} reports a merge: another device sends there too` };
   return { state: 'steady', because: '' };
 }

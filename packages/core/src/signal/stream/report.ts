@@ -16,6 +16,9 @@ export const startCodeReport = report('StartCode', {
 });
 export interface StartCodeReport extends ReportOf<typeof startCodeReport.fields> {}
 
+/** Runs of slots that are told of one stream: what a stranger may send takes no more room. */
+export const MOST_OFFERS = 64;
+
 export const streamReport = report('Stream', {
   mark: integer('By this number, 0–254, frames name the stream as owner of a slot; unique in its universe.'),
   name: words(),
@@ -42,7 +45,7 @@ export const streamReport = report('Stream', {
   pauses10: integer('Pauses of a quarter of a second and more between packets of levels, in ten seconds.'),
   offers: listOf(
     report('', { from: integer('1–512.'), to: integer('1–512.') }),
-    'Slots for which it has levels and a priority above 0; at most 64 runs.',
+    'Slots for which it has levels and a priority above 0: the first 64 runs.',
   ),
   rate10: real('Packets a second over ten seconds.'),
   jitter: real('Mean deviation of the intervals, milliseconds.'),

@@ -1,5 +1,6 @@
 /** What was heard, in the words of the simulation: never more than the packets and replies say. */
 import { nightFerry } from '../../whole/demo';
+import { sendersOf } from '../../network/flow';
 import { heardMachines, matchMachines, type NodeReport } from '../../network/node';
 import { Patch } from '../../rig/patch';
 import type { Sighting } from '../../show/records';
@@ -95,20 +96,28 @@ describe('what receivers make of it', () => {
     ['a priority of 0 for all of them', { offers: [] }, 'nothing'],
     ['no priorities for slots: the packet’s goes for all', { offers: [], slotPriority: false }, 'all'],
     ['more packets discarded than accepted', { rate1: 1, discarded1: 39, lost: true }, 'discarded'],
-    ['each packet twice', { rate1: 40, discarded1: 40 }, 'all'],
+    ['each packet twice', { rate1: 40, discarded1: 41 }, 'all'],
+    [
+      'priorities for so many runs of slots that what comes after them is not told',
+      { offers: Array.from({ length: 64 }, (_, i) => ({ from: first + i, to: first + i })) },
+      'all',
+    ],
   ])('%s', (_, over, effect) => expect(heard({ slotPriority: true, ...over }).streams[0]).toMatchObject({ effect }));
 });
 
 test('where half of all senders are late at once, how each of them sends is not known', () => {
+  const names = sendersOf(ferry.machine).map(({ name }) => name);
   const from = (i: number, over: Partial<StreamReport> = {}) =>
     ({
       ...{ key: i, protocol: 'sacn', number: i, show: i },
-      streams: [stream({ name: `X${i}`, address: `127.0.0.${90 + i}`, ...over })],
+      streams: [stream({ name: names[i - 1] ?? `X${i}`, address: `127.0.0.${90 + i}`, ...over })],
     }) as unknown as UniverseReport;
   const paces = (...universes: UniverseReport[]) =>
     observedNow(ferry, patch, { ...LIVE, universes }, []).streams.map(({ pace }) => pace);
   const [slow, ragged] = [{ rate1: 1, rate10: 1 }, { missing10: 80 }];
   expect(paces(from(1, slow), from(2, ragged), from(3), from(4))).toEqual(Array(4).fill('ragged'));
+  // Strangers may be late as they like.
+  expect(paces(from(1), from(2), from(7, slow), from(8, ragged))).toEqual(['even', 'even', 'slow', 'ragged']);
   // One alone, or few of many, are late by themselves.
   expect(paces(from(1, slow), from(2))).toEqual(['slow', 'even']);
   expect(paces(from(1, slow), from(2, ragged), from(3), from(4), from(5))).toEqual([

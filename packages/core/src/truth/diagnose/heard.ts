@@ -1,6 +1,7 @@
 /** What was heard, said and seen, brought into the words of the simulation. */
 import { wireKey } from '../../base/address';
 import {
+  isDiscarded,
   lateAfter,
   linesWith,
   raggedBecause,
@@ -20,7 +21,7 @@ import { borrowedBy, genuineOf, isCalled } from './identity';
 import { sightingsNow } from './sightings';
 import { answersOf } from '../known';
 import type { Effect, Observed, ObservedNode, ObservedPort, ObservedStream } from '../simulate';
-import type { StreamReport, SyncReport, UniverseReport } from '../../signal/stream';
+import { MOST_OFFERS, type StreamReport, type SyncReport, type UniverseReport } from '../../signal/stream';
 
 /** What of a live report a diagnosis asks. */
 export interface DiagnosisHeard {
@@ -102,14 +103,13 @@ function plannedRate(sender: Sender | undefined, universe: number | undefined): 
   return line?.rate ?? USUAL_RATE;
 }
 
-/** Receivers discard more of it than they accept, by its sequence numbers. */
-const isDiscarded = ({ discarded1 = 0, rate1 }: Partial<StreamReport>): boolean => discarded1 > (rate1 ?? 0);
-
-/** Which of the slots that lamps need a stream controls, if it is alone. */
-function effectOf({ offers, levels, slotPriority }: StreamReport, needs: readonly number[] = []): Effect {
+/** Which of the slots that lamps need a stream controls, if it is alone; as far as that is told. */
+function effectOf({ offers, levels, slotPriority }: StreamReport, slots: readonly number[] = []): Effect {
   // Of a stream without priorities for its slots its length is a trait of its own.
   if (!levels || !slotPriority) return 'all';
   if (offers.length === 0) return 'nothing';
+  const told = offers.length < MOST_OFFERS ? Infinity : offers[offers.length - 1]!.to;
+  const needs = slots.filter((slot) => slot <= told);
   if (needs.length === 0) return 'all';
   const has = needs.filter((slot) => offers.some(({ from, to }) => slot >= from && slot <= to)).length;
   return has === needs.length ? 'all' : has === 0 ? 'nothing' : 'some';
@@ -147,7 +147,8 @@ function streams(
       const rate = plannedRate(its, universe?.number);
       const age = at - stream.lastSeen;
       const idles = its !== undefined && its.lines.some(({ whenIdle }) => !whenIdle);
-      const discarded = isDiscarded(stream);
+      // Of Art-Net a box need not look at the sequence (Art-Net 4, ArtDmx): what it makes of it is not known.
+      const discarded = protocol === 'sacn' && isDiscarded(stream);
       const silent =
         !discarded && (stream.lost || (!idles && age > silentAfter(Math.min(rate, stream.rate10 || rate))));
       const who = sender ?? stream.address;
@@ -169,15 +170,18 @@ function streams(
         ...(borrows && { borrows }),
       });
     }
-  const lateHere = isLateHere(heard);
+  const lateHere = isLateHere(heard, new Set(senders.map(({ id }) => id)));
   return { heard: lateHere ? heard.map(asIfRagged) : heard, lateHere, settling, confirmed };
 }
 
-/** Half of all senders at least, and more than one: then it is what they have in common, this computer and its link. */
-function isLateHere(heard: readonly ObservedStream[]): boolean {
-  const others = heard.filter(({ sender }) => !isOwn(sender));
-  const senders = new Set(others.map(({ sender }) => sender));
-  const uneven = new Set(others.filter(({ pace }) => pace !== 'even').map(({ sender }) => sender));
+/**
+ * Half of the show's senders at least, and more than one, are late: then it is what they have in common, this computer
+ * and its link. Strangers may be late as they like.
+ */
+function isLateHere(heard: readonly ObservedStream[], ofShow: ReadonlySet<string>): boolean {
+  const planned = heard.filter(({ sender }) => ofShow.has(sender));
+  const senders = new Set(planned.map(({ sender }) => sender));
+  const uneven = new Set(planned.filter(({ pace }) => pace !== 'even').map(({ sender }) => sender));
   return uneven.size > 1 && 2 * uneven.size >= senders.size;
 }
 
