@@ -113,26 +113,26 @@ const AGAIN_AFTER_MS = 1000;
 
 /**
  * Runs a stand-in program until its line of readiness. One that ends later is started again, and that is said; one that
- * never gets ready, or ends again and again, ends everything.
+ * never was ready, or ends again and again, ends everything.
  */
 function run(file: string, args: readonly string[], ready: RegExp): Promise<void> {
   const ends: number[] = [];
+  let everReady = false;
   return new Promise((done) => {
     const begin = (): void => {
       const child = started(file, args);
       let said = '';
-      let isReady = false;
       child.stdout!.setEncoding('utf8').on('data', (text: string) => {
-        if (isReady) return;
+        if (everReady) return;
         said += text;
-        isReady = ready.test(said);
-        if (isReady) done();
+        everReady = ready.test(said);
+        if (everReady) done();
       });
       child.once('exit', (code, signal) => {
         if (ending) return;
         ends.push(Date.now());
         const often = ends.filter((at) => Date.now() - at < MINUTE_MS).length >= MOST_ENDS;
-        if (!isReady || often) return void end(code === 0 ? 0 : 1);
+        if (!everReady || often) return void end(code === 0 ? 0 : 1);
         const why = signal === null ? `exit code ${code}` : signal;
         process.stderr.write(`Stand-ins (${basename(file)}) ended: ${why}. They start again.\n`);
         setTimeout(() => !ending && begin(), AGAIN_AFTER_MS);

@@ -105,7 +105,7 @@ describe('steadiness', () => {
     expect(account.jitter).toBeCloseTo(0);
   });
 
-  test('what receivers discard is counted a second, with its reason, and keeps no stream alive', () => {
+  test('discarded packets are counted per second with their reason, and keep no stream alive', () => {
     const still = new StreamAccount('sacn', 0);
     for (let now = 0; now <= 3000; now += 25) still.note(now, 7, true);
     expect(still).toMatchObject({ packets: 1, lastSeen: 0, discarded: 'repeated' });

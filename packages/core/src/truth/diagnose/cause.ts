@@ -62,7 +62,7 @@ export const isMeant = (planned: World, { sender, key }: Pick<ObservedStream, 's
 
 /** Streams that are heard and nobody planned, as somebody's in the world. */
 export const strayStreams = (heard: readonly ObservedStream[]): WorldStream[] =>
-  heard.map(({ key, priority, slots, pace, levels, effect }) =>
+  heard.map(({ key, priority, slots, pace, levels, effect, offers }) =>
     plainStream(fromWireKey(key), {
       priority,
       slots,
@@ -70,6 +70,7 @@ export const strayStreams = (heard: readonly ObservedStream[]): WorldStream[] =>
       ragged: pace === 'ragged',
       startCode: levels ? 0 : 1,
       effect,
+      offers: offers ?? null,
       travels: 'multicast',
     }),
   );

@@ -155,6 +155,7 @@ function streams(
       confirmed.set(streamAge(who, key), Math.max(stream.lastSeen, confirmed.get(streamAge(who, key)) ?? 0));
       if ((silent && age < SETTLES_MS) || at - stream.firstSeen < BEGINS_MS) settling.add(key);
       if (silent) continue;
+      const effect = discarded ? 'discarded' : effectOf(stream, universe && needed(universe.number));
       heard.push({
         sender: who,
         key,
@@ -166,7 +167,8 @@ function streams(
         levels: stream.levels && stream.slotCount > 0 && !sendsOthersOnly(stream, at),
         slots: stream.slotCount,
         twin: stream.twin,
-        effect: discarded ? 'discarded' : effectOf(stream, universe && needed(universe.number)),
+        effect,
+        ...(effect === 'some' && { offers: stream.offers }),
         ...(borrows && { borrows }),
       });
     }

@@ -4,7 +4,7 @@ import { SURE_WORDS, sightingKey, type StandingReport, type Sureness, type Troub
 import type { Patch } from '../../rig/patch';
 import type { ShowRecords, Subject } from '../../show/records';
 import type { PortSource } from '../../network/port';
-import { observe, portKey, type PortNow, type Simulated, type World } from '../simulate';
+import { observe, portKey, sentBy, type PortNow, type Simulated, type World } from '../simulate';
 import type { Fact, Facts, PortTrait } from './fact';
 import { comparable, factsOf } from './facts';
 import { isTooEarly } from './heard';
@@ -65,13 +65,15 @@ function otherSlots(planned: PortNow, now: PortNow | undefined, meant: ReadonlyS
 const sourceOf = ({ protocol, id, address }: Pick<PortSource, 'protocol' | 'id' | 'address'>): string =>
   protocol === 'sacn' ? id : address;
 
-/** Who is planned to send what, by wire key. */
-function meantOf({ senders }: World): ReadonlyMap<number, ReadonlySet<string>> {
+/** By wire key, who sends there what is meant for it: by another interface too, but not another universe. */
+function meantOf(world: World, byKey: ReadonlyMap<number, number>): ReadonlyMap<number, ReadonlySet<string>> {
   const meant = new Map<number, Set<string>>();
-  for (const { cid, address, streams } of senders)
-    for (const { wire } of streams) {
+  for (const sender of world.senders)
+    for (const { wire, universe } of sentBy(world, sender)) {
       const key = wireKey(wire);
-      meant.set(key, (meant.get(key) ?? new Set()).add(sourceOf({ protocol: wire.protocol, id: cid, address })));
+      if (universe === null || byKey.get(key) !== universe) continue;
+      const source = sourceOf({ protocol: wire.protocol, id: sender.cid, address: sender.address });
+      meant.set(key, (meant.get(key) ?? new Set()).add(source));
     }
   return meant;
 }
@@ -92,7 +94,7 @@ function changedSlots(
       ports.map(({ number, protocol, wire }) => [portKey(id, number), wireKey({ protocol, number: wire })] as const),
     ),
   );
-  const meant = meantOf(world);
+  const meant = meantOf(after, byKey);
   const changed = new Map<number, Set<number>>();
   for (const { id, ports } of world.nodes)
     for (const { number, use, protocol, wire } of ports) {

@@ -30,7 +30,7 @@ const underItsName = (one: ReturnType<typeof observe>) => ({
 test('whoever uses the name of a sender that is there itself is named by where it is, and the sender is not blamed', () => {
   const { troubles } = standingIn(impostor(150), underItsName);
   expect(troubles.map(({ cause }) => cause)).toEqual(['third-source']);
-  expect(troubles[0]!.says).toBe('Another device at 127.0.0.98 uses the name of Bridge desk and sends this universe.');
+  expect(troubles[0]!.says).toBe('Another device at 127.0.0.98 uses the name of Bridge desk and sends sACN 6.');
 });
 
 test('a stranger that controls a port changes its lamps, though they have light as before', () => {
@@ -88,6 +88,34 @@ test('where a planned backup takes over, the lamps are as planned', () => {
   const [off] = troubles;
   expect(off!.cause).toBe('output-off');
   for (const { universe, wire } of both) if (wire.protocol === 'sacn') expect(off!.universes).not.toContain(universe);
+});
+
+test('slots that their sender gives up change their lamps, and no others', () => {
+  const { troubles } = standingIn((world) =>
+    withStreams(world, 'machine-gangway', () => ({ effect: 'some', offers: [{ from: 1, to: 2 }] })),
+  );
+  const key = planned.senders.find(({ id }) => id === 'machine-gangway')!.streams[0]!;
+  const without = patch.universe(key.universe!).filter(({ channel, length }) => channel + length - 1 > 2);
+  expect(without.length).toBeGreaterThan(0);
+  expect(without.length).toBeLessThan(patch.universe(key.universe!).length);
+  expect(troubles[0]).toMatchObject({
+    cause: 'controls-nothing',
+    lamps: new Set(without.map(({ patched }) => patched.lamp.id)).size,
+  });
+});
+
+test('a sender that sends by another interface leaves its lamps as they are; one that sends another universe does not', () => {
+  const [moved] = standingIn((world) => withSender(world, bridge.id, () => ({ address: '127.0.0.121' }))).troubles;
+  expect(moved).toMatchObject({ cause: 'other-interface', lamps: 0, universes: [] });
+  const [shifted] = standingIn((world) =>
+    withStreams(world, bridge.id, ({ wire }) =>
+      wire.protocol === 'artnet' ? { wire: { ...wire, number: wire.number + 1 } } : {},
+    ),
+  ).troubles;
+  expect(shifted!.cause).toBe('base-differs');
+  const its = bridge.streams.flatMap(({ wire, universe }) => (wire.protocol === 'artnet' ? [universe!] : []));
+  // The last of them comes to the port of whoever sends the next.
+  expect(shifted!.universes).toEqual([...its, its[its.length - 1]! + 1]);
 });
 
 test('a sender that controls nothing leaves its lamps without light, and is at no height as planned', () => {

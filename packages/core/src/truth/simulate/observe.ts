@@ -3,6 +3,7 @@ import { SLOTS, wireKey } from '../../base/address';
 import { OutputPort } from '../../network/port';
 import type { Subject } from '../../show/records';
 import { answersOf, type Answer, type Answers } from '../known';
+import { Sacn } from '../../protocol/sacn';
 import { isThere, reachesHere, reachesNode, sentBy } from './deliver';
 import type { Effect, World, WorldNode, WorldPort, WorldSender, WorldStream } from './world';
 
@@ -47,6 +48,8 @@ export interface ObservedStream {
   readonly slots: number;
   readonly twin: boolean;
   readonly effect: Effect;
+  /** Where not all of the slots that lamps need are controlled: runs of those that are */
+  readonly offers?: WorldStream['offers'];
   /** It uses the name of this sender of the show, which is received from its own address as well */
   readonly borrows?: { readonly id: string; readonly cid: boolean };
 }
@@ -93,7 +96,14 @@ export function portOfKey(key: string): { readonly nodeId: string; readonly port
   return { nodeId: key.slice(0, cut), port: Number(key.slice(cut + 1)) };
 }
 
-/** Hands one packet to every port that it reaches. */
+/** Priorities for slots: that of the packet in these runs, 0 elsewhere. */
+function prioritiesOf(runs: NonNullable<WorldStream['offers']>, priority: number): Uint8Array {
+  const slots = new Uint8Array(SLOTS);
+  for (const { from, to } of runs) slots.fill(priority, from - 1, to);
+  return slots;
+}
+
+/** Hands what a stream sends at once to every port that it reaches. */
 function deliver(
   world: World,
   sender: WorldSender,
@@ -103,6 +113,7 @@ function deliver(
 ): void {
   const now = round * APART_MS;
   const { wire } = stream;
+  const priorities = stream.offers && prioritiesOf(stream.offers, stream.priority);
   for (const node of world.nodes) {
     if (stream.effect === 'nothing' || stream.effect === 'discarded' || !reachesNode(sender, stream, node)) continue;
     for (const { number, use, protocol, wire: takes } of node.ports) {
@@ -111,24 +122,24 @@ function deliver(
       const slots = stream.slots === SLOTS ? FULL : FULL.subarray(0, stream.slots);
       if (protocol === 'artnet') {
         if (stream.startCode === 0) port.artnet({ address: sender.address, physical: 0, slots }, now);
-      } else
-        port.sacn(
-          {
-            id: sender.cid,
-            address: sender.address,
-            name: sender.name,
-            priority: stream.priority,
-            sequence: round + 1,
-            startCode: stream.startCode,
-            slots,
-            terminated: false,
-            preview: false,
-            syncAddress: stream.syncAddress,
-            // Nobody sends the synchronisation packets: what waits for them waits for ever.
-            forceSync: stream.syncAddress !== 0,
-          },
-          now,
-        );
+        continue;
+      }
+      const packet = {
+        id: sender.cid,
+        address: sender.address,
+        name: sender.name,
+        priority: stream.priority,
+        terminated: false,
+        preview: false,
+        syncAddress: stream.syncAddress,
+        // Nobody sends the synchronisation packets: what waits for them waits for ever.
+        forceSync: stream.syncAddress !== 0,
+      };
+      // Levels and priorities for slots share the numbering (E1.31-2018, 6.7.2).
+      const sequence = 2 * round + 1;
+      if (priorities)
+        port.sacn({ ...packet, sequence, startCode: Sacn.START_CODE_SLOT_PRIORITY, slots: priorities }, now);
+      port.sacn({ ...packet, sequence: sequence + 1, startCode: stream.startCode, slots }, now);
     }
   }
 }
@@ -145,6 +156,7 @@ function heardHere(world: World, sender: WorldSender, stream: WorldStream, twin:
     slots: stream.slots,
     twin,
     effect: stream.effect,
+    ...(stream.offers && { offers: stream.offers }),
   };
 }
 

@@ -36,6 +36,8 @@ export interface WorldStream {
   /** Lost or late on the way, from its sender on */
   readonly ragged: boolean;
   readonly effect: Effect;
+  /** Runs of slots (1–512) that it gives a priority; null where the packet's own goes for all */
+  readonly offers: readonly { readonly from: number; readonly to: number }[] | null;
   /** It is sent at all */
   readonly on: boolean;
 }
@@ -54,6 +56,7 @@ export const plainStream = (wire: WireUniverse, over: Partial<WorldStream> = {})
   travels: wire.protocol === 'sacn' ? 'multicast' : 'listed',
   ragged: false,
   effect: 'all',
+  offers: null,
   on: true,
   ...over,
 });

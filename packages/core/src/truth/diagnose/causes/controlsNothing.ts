@@ -13,14 +13,13 @@ export const controlsNothing: Cause = {
         ({ sender, effect }) => sender === id && (effect === 'nothing' || effect === 'some'),
       );
       if (weak.length === 0) continue;
-      const effects = new Map(weak.map(({ key, effect }) => [key, effect]));
+      const seen = new Map(weak.map(({ key, effect, offers = null }) => [key, { effect, offers }]));
       const where = weak.length === 1 ? formatWire(fromWireKey(weak[0]!.key)) : `${weak.length} universes`;
       const some = weak.every(({ effect }) => effect === 'some');
       yield {
         about: subject('machine', id),
         says: `${scene.names.of(id)} is received on ${where}, but controls ${some ? 'only some of the slots that lamps need' : 'no slot'} there.`,
-        change: (world) =>
-          withStreams(world, id, ({ wire, effect }) => ({ effect: effects.get(wireKey(wire)) ?? effect })),
+        change: (world) => withStreams(world, id, ({ wire }) => seen.get(wireKey(wire)) ?? {}),
         repair: byHand(`Check the per-slot priorities of ${scene.names.of(id)}: 0 gives a slot up.`),
       };
     }

@@ -15,7 +15,7 @@ export const discarded: Cause = {
       const where = refused.length === 1 ? formatWire(fromWireKey(refused[0]!.key)) : `${refused.length} universes`;
       yield {
         about: subject('machine', id),
-        says: `Receivers discard what ${scene.names.of(id)} sends on ${where}: its sequence numbers are wrong.`,
+        says: `Receivers discard the packets of ${scene.names.of(id)} on ${where}: wrong sequence numbers.`,
         change: (world) =>
           withStreams(world, id, ({ wire, effect }) => ({ effect: keys.has(wireKey(wire)) ? 'discarded' : effect })),
         repair: byHand(`Restart the network output of ${scene.names.of(id)}, or whatever passes its packets on.`),

@@ -1,12 +1,12 @@
 /** Somebody sends a universe who is not planned to. */
-import { addSender } from '../../simulate';
-import type { ObservedStream } from '../../simulate';
+import { formatWire, fromWireKey } from '../../../base/address';
+import { addSender, type ObservedStream } from '../../simulate';
 import type { Names } from '../scene';
 import { byHand, isMeant, strayStreams, subject, type Cause } from '../cause';
 
 /** Who sends what; whoever uses the name of a sender of the show is told apart from it. */
 function saysOf(who: string, heard: readonly ObservedStream[], names: Names): string {
-  const sends = `sends ${heard.length === 1 ? 'this universe' : `${heard.length} universes`}`;
+  const sends = `sends ${heard.length === 1 ? formatWire(fromWireKey(heard[0]!.key)) : `${heard.length} universes`}`;
   const { borrows } = heard.find((one) => one.borrows) ?? {};
   if (!borrows) return `Somebody at ${who} ${sends} and is not planned to.`;
   const what = borrows.cid ? 'name and component id' : 'name';

@@ -29,7 +29,7 @@ const streamReport = (one: ObservedStream, name: string): StreamReport =>
     rate1: one.effect === 'discarded' ? 0 : one.pace === 'slow' ? 1 : 40,
     discarded1: one.effect === 'discarded' ? 40 : 0,
     slotPriority: one.effect === 'nothing' || one.effect === 'some',
-    offers: { all: [{ from: 1, to: 512 }], some: [{ from: 1, to: 1 }], nothing: [], discarded: [] }[one.effect],
+    offers: one.offers ?? (one.effect === 'all' ? [{ from: 1, to: 512 }] : []),
     rate10: one.pace === 'slow' ? 1 : 40,
     jitter: 1,
     missing: 0,
