@@ -123,6 +123,9 @@ test('what this computer does to all streams alike is held against none of them'
   const stateOf = (...others: HeardStream[]) =>
     standingOf([bridge], [{ ...one, here: unrestHere([one, ...others])(one.address) }]).state;
   expect(stateOf(stern(held))).toBe('steady');
+  expect(stateOf(stern({ pauses10: 2, jitter: 10 }))).toBe('steady');
+  expect(stateOf(stern({ pauses10: 1, jitter: 10 }))).toBe('ragged');
+  expect(stateOf(stern({ pauses10: 2, jitter: 7 }))).toBe('ragged');
   expect(stateOf(stern({}))).toBe('ragged');
   expect(stateOf()).toBe('ragged');
   // Its own other streams say nothing of this computer, nor do those that are lost or slow.

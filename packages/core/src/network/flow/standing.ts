@@ -91,6 +91,8 @@ const JITTER_ALLOWED = 34;
 
 /** More pauses in ten seconds than this are bursts: a stream that begins or ends makes one. */
 const PAUSES_ALLOWED = 3;
+/** A computer that is held up does not hold up all streams quite alike. */
+const ALIKE = 2;
 /** A stream of so many packets a second has no need to pause. */
 const BUSY = 10;
 
@@ -119,9 +121,9 @@ export function raggedBecause(stream: HeardStream, idles = false): string | unde
   if (stream.missing10 > 0 && stream.missing10 > expected * LOSS_ALLOWED)
     return `${stream.missing10} packets lost in 10 s`;
   const { here = CALM } = stream;
-  if (!idles && (stream.pauses10 ?? 0) - here.pauses10 > PAUSES_ALLOWED && stream.rate10 >= BUSY)
+  if (!idles && (stream.pauses10 ?? 0) > PAUSES_ALLOWED + ALIKE * here.pauses10 && stream.rate10 >= BUSY)
     return `comes in bursts: ${stream.pauses10} pauses in 10 s`;
-  if (stream.jitter - here.jitter > JITTER_ALLOWED) return `intervals vary by ${Math.round(stream.jitter)} ms`;
+  if (stream.jitter > JITTER_ALLOWED + ALIKE * here.jitter) return `intervals vary by ${Math.round(stream.jitter)} ms`;
   return undefined;
 }
 
