@@ -93,12 +93,15 @@ describe('a node set over the network', () => {
     );
     tell(encodeAddress({ command: ArtNet.AcFailRecord }), 33);
     tell(encodeAddress({ command: ArtNet.AcCancelMerge }), 33);
-    await says(33, (page) => page.portName !== '');
-    const { ports: kept } = (await panel(33, 'settings')).body as { ports: { look: number[] }[] };
-    expect(kept[0]!.look.some((level) => level > 0)).toBe(true);
+    await until(
+      async () => (await panel(33, 'settings')).body as { ports: { look: number[] }[] },
+      ({ ports: kept }) => kept[0]!.look.some((level) => level > 0),
+    );
     expect((await portOf(33, 1)).sources.length).toBeLessThanOrEqual(1);
     await panel(21, 'fader', { universe: 2, channel: 1, level: null });
+    heard.splice(0);
     tell(encodeAddress({ swOut: [0x89, 0x7f, 0x7f, 0x7f] }), 33);
+    await says(33, (page) => portsOf(page)[0]?.portAddress === 9);
   });
 
   test('what was set survives the power', async () => {
