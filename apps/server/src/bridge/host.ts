@@ -2,10 +2,8 @@
  * The server's side of the engine. Each conversation has a module of its own: starting it (`engineThreads`), asking it
  * (`questions`), what it reports (`reporting`), and what it is to merge (`watching`); here they are put together.
  */
-import { wireKey } from '@taxiarch/core/base/address';
 import type { LiveReport, NodesReply, Settings } from '@taxiarch/core/whole/contract';
 import type { Happenings } from '@taxiarch/core/truth/known';
-import { addressesOf } from '@taxiarch/core/network/ip';
 import type { PlugReport } from '@taxiarch/core/protocol/plug';
 import type { SlotContender } from '@taxiarch/core/signal/merge';
 import type { LampPort, LampRequest, LampTable } from '@taxiarch/core/truth/roll';
@@ -13,23 +11,11 @@ import { endStreams } from '../keep/lastWords';
 import type { Asking, FoundFader, FromEngine, ToEngine } from './engineMessages';
 import { EngineThreads, again, type EngineFiles, type EngineStart } from './engineThreads';
 import type { Notices } from './notices';
-import type { PlanView } from './plan';
+import { orderOf, type PlanView } from './plan';
 import { Questions, type LampsAnswer } from './questions';
 import { Reporting, type Followers } from './reporting';
 import { SharedLevels } from './shared';
 import { Watching } from './watching';
-
-/** The plan, as the engine wants it. */
-const planFor = (plan: PlanView): Extract<ToEngine, { type: 'plan' }> => ({
-  type: 'plan',
-  universes: plan.universe.map(({ protocol, wire, merge }) => ({ key: wireKey({ protocol, number: wire }), merge })),
-  networks: plan.network,
-  machines: {
-    addresses: plan.machine.flatMap((machine) => addressesOf(machine).map(({ text }) => text)),
-    macs: plan.machine.flatMap(({ interfaces }) => interfaces.map(({ mac }) => mac)).filter((mac) => mac !== ''),
-  },
-  router: { routes: plan.route, controls: plan.control, reach: plan.reach },
-});
 
 export class EngineHost implements Followers {
   readonly levels = new SharedLevels();
@@ -149,7 +135,7 @@ export class EngineHost implements Followers {
 
   setPlan(plan: PlanView): void {
     this.plan = plan;
-    this.threads.tell(planFor(plan));
+    this.threads.tell(orderOf(plan));
   }
 
   setSettings(settings: Settings): void {

@@ -1,8 +1,11 @@
 /** What of the show the server's first thread knows: all but what there are many thousands of. */
+import { wireKey } from '@taxiarch/core/base/address';
 import type { Change } from '@taxiarch/core/show/edit';
 import { reachOf, type Reach } from '@taxiarch/core/network/flow';
+import { addressesOf } from '@taxiarch/core/network/ip';
 import { rigOf } from '@taxiarch/core/rig/patch';
 import { KINDS, emptyShow, type Kind, type ShowRecords } from '@taxiarch/core/show/records';
+import type { ToEngine } from './engineMessages';
 
 /** Kinds that stay with the show's own thread */
 const HEAVY = ['type', 'lamp', 'run', 'snapshot', 'mark'] as const;
@@ -31,3 +34,15 @@ export function planAfter(records: ShowRecords, changes: readonly Change[]): Par
     ...((records.control.length > 0 || touched.has('control')) && { reach: reach(records) }),
   };
 }
+
+/** The plan, as the engine wants it. */
+export const orderOf = (plan: PlanView): Extract<ToEngine, { type: 'plan' }> => ({
+  type: 'plan',
+  universes: plan.universe.map(({ protocol, wire, merge }) => ({ key: wireKey({ protocol, number: wire }), merge })),
+  networks: plan.network,
+  machines: {
+    addresses: plan.machine.flatMap((machine) => addressesOf(machine).map(({ text }) => text)),
+    macs: plan.machine.flatMap(({ interfaces }) => interfaces.map(({ mac }) => mac)).filter((mac) => mac !== ''),
+  },
+  router: { routes: plan.route, controls: plan.control, reach: plan.reach },
+});

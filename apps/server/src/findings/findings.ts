@@ -6,7 +6,8 @@ import type { RollNow } from '@taxiarch/core/truth/roll';
 import { Away } from '../bridge/away';
 import type { Notices } from '../bridge/notices';
 import { Supervised } from '../bridge/supervisor';
-import type { Answers, FindingsFound, FindingsOrder, Question } from './findingsThread';
+import type { Answers, Question } from './answer';
+import type { FindingsFound, FindingsOrder } from './findingsThread';
 
 /** Judging a whole network takes its time on a busy computer. */
 const PATIENCE_MS = 10_000;

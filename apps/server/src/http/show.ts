@@ -5,7 +5,7 @@ import { editLines, refuseDoubles, type Edit } from '@taxiarch/core/show/edit';
 import { planShow, writeRollTable } from '@taxiarch/core/files/format';
 import { rollOf, type RollNow } from '@taxiarch/core/truth/roll';
 import type { Findings } from '../findings/findings';
-import type { Question } from '../findings/findingsThread';
+import type { Question } from '../findings/answer';
 import type { ShowStore } from '../store/store';
 import type { Handlers } from './api';
 import { ProblemError } from '../problemError';
