@@ -21,6 +21,8 @@ export interface Mutated {
   readonly caught: number;
   readonly missed: number;
   readonly on: string;
+  /** Only the faults of so many lines, drawn at random; all where this is missing */
+  readonly lines?: number;
 }
 
 /** A part that met no quiet time is measured again, so many times in all. */
@@ -61,7 +63,7 @@ ${table(
   ['folder', 'faults', 'a test fell at', '', 'on'],
   mutated.map((one) => [
     one.folder,
-    String(one.caught + one.missed),
+    `${one.caught + one.missed}${one.lines === undefined ? '' : `, of ${one.lines} lines drawn at random`}`,
     percent(shareOf(one)),
     wordOf(shareOf(one) >= 0.8),
     one.on,

@@ -1,15 +1,17 @@
 /**
- * `npm run mutate -- FOLDER … [--survivors] [--workers N]`: puts small faults into the code, one at a time, and sees
+ * `npm run mutate -- FOLDER … [--survivors] [--workers N] [--lines N]`: puts small faults into the code, one at a time, and sees
  * whether the folder's own tests fall. Without a folder, all that the project asks for. What each folder reached is
- * kept in `docs/mutation.json` and told in `docs/figures.md`.
+ * kept in `docs/mutation.json` and told in `docs/figures.md`. `--lines N` tries only the faults of N lines drawn at
+ * random, for folders whose tests last long.
  *
  * `npm run mutate -- --changed`: only the lines that the last commit changed; fails where too few are caught.
  */
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
+import { random } from '@taxiarch/core/truth/fault';
 import { out, root } from './bundle.mjs';
 import { readMutated, shareOf, writeMutated, type Mutated } from './figures';
 import { HELD } from './mutated';
@@ -20,6 +22,7 @@ const { values, positionals } = parseArgs({
     survivors: { type: 'boolean', default: false },
     changed: { type: 'boolean', default: false },
     workers: { type: 'string', default: String(cpus().length) },
+    lines: { type: 'string' },
   },
 });
 
@@ -69,6 +72,27 @@ function configFor(folder: string, report: string, lines: readonly string[]): ob
   };
 }
 
+/** Lines with code of a folder, drawn at random: `file:line-line`. */
+function drawnLines(folder: string, count: number): readonly string[] {
+  const files = readdirSync(join(root, folder), { recursive: true, encoding: 'utf8' }).filter(
+    (file) => /\.ts$/.test(file) && !/\.test\.ts$|(^|\/)testing\/|(^|\/)index\.ts$/.test(file),
+  );
+  const lines = files.flatMap((file) =>
+    readFileSync(join(root, folder, file), 'utf8')
+      .split('\n')
+      .flatMap((text, i) =>
+        /^\s*($|[})\]]|\/?\*|\/\/|import |export (\*|interface|type)|readonly )/.test(text)
+          ? []
+          : [`${folder}/${file}:${i + 1}-${i + 1}`],
+      ),
+  );
+  const next = random(Date.now() % 1_000_000);
+  const drawn: string[] = [];
+  while (drawn.length < count && lines.length > 0)
+    drawn.push(...lines.splice(Math.floor(next() * lines.length), 1));
+  return drawn;
+}
+
 /** Fewer faults than this in what a commit changed say nothing of its tests; more than the most take too long. */
 const ENOUGH = 10;
 const MOST = 150;
@@ -76,7 +100,7 @@ const MOST = 150;
 const MOST_FOLDERS = 2;
 const WANTED = 0.8;
 /** Tests that last long are tried against many faults by hand. */
-const LONGEST_MS = 240_000;
+const LONGEST_MS = 90_000;
 
 /** What the last commit changed in the folders that are held to it: `file:first-last` by folder. */
 function changedLines(): ReadonlyMap<string, readonly string[]> {
@@ -114,7 +138,7 @@ function tell(folder: string, { files }: Report): Mutated {
 }
 
 /** Runs Stryker over a folder, or over some lines of it; what it found, undefined where the tests do not run. */
-function mutate(folder: string, lines: readonly string[] = []): Report | 'late' | undefined {
+function mutate(folder: string, lines: readonly string[] = [], longest?: number): Report | 'late' | undefined {
   const report = join(out, 'mutate', `${folder.replaceAll('/', '-')}${lines.length > 0 ? '.changed' : ''}.json`);
   const config = join(out, 'mutate', 'config.json');
   rmSync(report, { force: true });
@@ -126,7 +150,7 @@ function mutate(folder: string, lines: readonly string[] = []): Report | 'late' 
       cwd: root,
       encoding: 'utf8',
       env: { ...process.env, MUTATED_FOLDER: folder },
-      ...(lines.length > 0 && { timeout: LONGEST_MS }),
+      ...(longest !== undefined && { timeout: longest }),
     },
   );
   if ((run.error as NodeJS.ErrnoException | undefined)?.code === 'ETIMEDOUT') return 'late';
@@ -154,7 +178,7 @@ function judgeChanged(): boolean {
       process.stdout.write(`${folder}: left out, so much was changed. Run it by hand.\n`);
       continue;
     }
-    const report = mutate(folder, lines);
+    const report = mutate(folder, lines, LONGEST_MS);
     if (!report) return false;
     if (report === 'late') {
       process.stdout.write(`${folder}: its tests last too long for what was changed. Run it by hand.\n`);
@@ -173,9 +197,10 @@ mkdirSync(join(out, 'mutate'), { recursive: true });
 if (values.changed) process.exit(judgeChanged() ? 0 : 1);
 let kept = readMutated();
 for (const folder of foldersOf(positionals)) {
-  const report = mutate(folder);
+  const count = values.lines === undefined ? undefined : Number(values.lines);
+  const report = mutate(folder, count === undefined ? [] : drawnLines(folder, count));
   if (!report || report === 'late') process.exit(1);
-  const figure = tell(folder, report);
+  const figure = { ...tell(folder, report), ...(count !== undefined && { lines: count }) };
   kept = [...kept.filter((one) => one.folder !== folder), figure].sort((a, b) => (a.folder < b.folder ? -1 : 1));
   await writeMutated(kept);
   process.stdout.write(said(folder, figure));
