@@ -88,8 +88,7 @@ function drawnLines(folder: string, count: number): readonly string[] {
   );
   const next = random(Date.now() % 1_000_000);
   const drawn: string[] = [];
-  while (drawn.length < count && lines.length > 0)
-    drawn.push(...lines.splice(Math.floor(next() * lines.length), 1));
+  while (drawn.length < count && lines.length > 0) drawn.push(...lines.splice(Math.floor(next() * lines.length), 1));
   return drawn;
 }
 
