@@ -34,6 +34,17 @@ export const bundleOptions = {
   ],
 };
 
+/** Programs in which the network and the clock are in memory: what they open of Node's network is ours. */
+const virtualNetwork = {
+  name: 'virtual-network',
+  /** @param {import('esbuild').PluginBuild} build */
+  setup(build) {
+    build.onResolve({ filter: /^node:(dgram|http|net)$/ }, ({ path }) => ({
+      path: join(root, 'scripts/virtual', `${path.slice('node:'.length)}.ts`),
+    }));
+  },
+};
+
 /**
  * Bundles a script, and the programs that measuring starts; returns the file to import.
  * @param {string} name
@@ -52,6 +63,12 @@ export async function bundleScript(name) {
       })),
     ],
   });
+  if (name === 'measure' || name === 'wild')
+    await build({
+      ...bundleOptions,
+      plugins: [virtualNetwork, ...bundleOptions.plugins],
+      entryPoints: [{ in: join(scripts, 'measure/wild/program.ts'), out: 'scripts/programs/wild' }],
+    });
   // Its helper has nothing more to do.
   await stop();
   return pathToFileURL(join(out, `scripts/${name}.mjs`)).href;

@@ -1,75 +1,123 @@
-/** What really leaves the ports of the stand-ins, read at their panels: the judge of what Taxiarch says. */
-import { wireKey } from '@taxiarch/core/base/address';
+/**
+ * The judge of what Taxiarch says: what really leaves each planned port beside what those play in the same seconds who
+ * are planned to be there. Read at the panels of the stand-ins, and nothing of it goes through Taxiarch.
+ */
+import { sendersOf, universesOf } from '@taxiarch/core/network/flow';
 import { mainAddress } from '@taxiarch/core/network/ip';
+import type { Machine, ShowRecords } from '@taxiarch/core/show/records';
 import { nightFerry } from '@taxiarch/core/whole/demo';
-import { PANEL } from '../server';
-import { wait } from '../figure';
+import type { Ship } from './ship';
 
-const SAMPLES = 12;
-const APART_MS = 150;
+const SAMPLES = 14;
+const APART_MS = 90;
+/** What a port is behind its sender, and how far apart their levels are then */
+const BEHIND = 6;
+const NEAR = 4;
+/** A slot that is otherwise in so many samples is otherwise; a single one may be a frame that is on its way. */
+const OTHERWISE = 2;
 
 interface PanelPort {
-  readonly use: string;
-  readonly protocol: 'sacn' | 'artnet';
-  readonly wire: number;
   readonly output: readonly number[];
   /** Address of who controls each slot; empty for nobody */
   readonly owners: readonly string[];
 }
+type Playing = Readonly<Record<string, readonly number[]>>;
 
-/** Who controlled each slot of a port over two seconds, by address; nobody where nothing left it. */
-export interface Leaving {
-  readonly key: number;
-  readonly owners: readonly ReadonlySet<string>[];
+/** Where each machine really stands, whatever the plan says of it. */
+const addressOf = new Map(nightFerry().machine.map((machine) => [machine.id, mainAddress(machine)]));
+const inputs = new Set(
+  nightFerry()
+    .machine.filter(({ ports }) => ports.some(({ use }) => use === 'in'))
+    .map(mainAddress),
+);
+
+export interface PlannedPort {
+  readonly machineId: string;
+  readonly number: number;
+  readonly universe: number;
 }
 
-const addresses = nightFerry()
-  .machine.filter(({ ports, controller }) => ports.length > 0 || controller)
-  .map(mainAddress);
+/** Ports from which the plan wants a universe to leave. */
+const portsOf = ({ id, ports, controller }: Machine): PlannedPort[] =>
+  controller
+    ? Array.from({ length: controller.universes }, (_, i) => ({
+        machineId: id,
+        number: i + 1,
+        universe: controller.firstUniverse + i,
+      }))
+    : ports.filter(({ use }) => use === 'out').map(({ number, universe }) => ({ machineId: id, number, universe }));
 
-async function portsAt(address: string): Promise<PanelPort[]> {
-  try {
-    const response = await fetch(`http://${address}:${PANEL}/ports`, { signal: AbortSignal.timeout(800) });
-    return (await response.json()) as PanelPort[];
-  } catch {
-    return [];
-  }
+/** Who is planned to send each universe: where they really stand, and those whose inputs carry it. */
+function sendersByUniverse({ machine }: ShowRecords): ReadonlyMap<number, ReadonlySet<string>> {
+  const by = new Map<number, Set<string>>();
+  const add = (universe: number, address: string) => by.set(universe, (by.get(universe) ?? new Set()).add(address));
+  for (const sender of sendersOf(machine))
+    for (const universe of universesOf(sender)) {
+      for (const address of sender.addresses) add(universe, address);
+      add(universe, addressOf.get(sender.id) ?? '');
+    }
+  return by;
 }
 
-/** Every output of every node, by address and port. */
-export async function leaving(): Promise<ReadonlyMap<string, Leaving>> {
-  const seen = new Map<string, { key: number; owners: Set<string>[] }>();
+export interface Seen {
+  readonly port: PlannedPort;
+  /** Slots (0–511) from which something else leaves than is meant for them */
+  readonly otherwise: ReadonlySet<number>;
+}
+
+const isOnBench = (address: string): boolean => /^127\.0\.0\.(2[12367]|3\d|4\d)$/.test(address);
+
+/** Looks at every planned port for a second and a half. */
+export async function look(ship: Ship, records: ShowRecords): Promise<readonly Seen[]> {
+  const planned = records.machine.flatMap(portsOf);
+  const senders = sendersByUniverse(records);
+  const players = [...new Set([...senders.values()].flatMap((all) => [...all]))].filter(
+    (address) => isOnBench(address) && !inputs.has(address),
+  );
+  const boxes = [...new Set(planned.map(({ machineId }) => addressOf.get(machineId) ?? ''))].filter(isOnBench);
+  const counts = planned.map(() => new Map<number, number>());
+  const history: ReadonlyMap<string, Playing>[] = [];
+  const tell = async <T>(address: string, knob: string): Promise<readonly [string, T | undefined]> => [
+    address,
+    await ship.panel<T>(address, knob).catch(() => undefined),
+  ];
   for (let sample = 0; sample < SAMPLES; sample += 1) {
-    const all = await Promise.all(addresses.map(async (address) => [address, await portsAt(address)] as const));
-    for (const [address, ports] of all)
-      for (const [i, { use, protocol, wire, output, owners }] of ports.entries()) {
-        if (use !== 'out') continue;
-        const id = `${address} ${i + 1}`;
-        const known = seen.get(id) ?? {
-          key: wireKey({ protocol, number: wire }),
-          owners: owners.map(() => new Set<string>()),
-        };
-        seen.set(id, known);
-        owners.forEach((owner, slot) => known.owners[slot]!.add(output.length > 0 ? owner : ''));
-      }
-    await wait(APART_MS);
+    const playing = await Promise.all(players.map((address) => tell<Playing>(address, 'playing')));
+    history.unshift(new Map(playing.map(([address, plays]) => [address, plays ?? {}])));
+    history.splice(BEHIND);
+    const ports = new Map(await Promise.all(boxes.map((address) => tell<PanelPort[]>(address, 'ports'))));
+    if (history.length === BEHIND)
+      planned.forEach(({ machineId, number, universe }, i) => {
+        const meant = senders.get(universe);
+        if (!meant) return;
+        const now = ports.get(addressOf.get(machineId) ?? '')?.[number - 1];
+        for (const slot of otherSlots(now, universe, meant, history))
+          counts[i]!.set(slot, (counts[i]!.get(slot) ?? 0) + 1);
+      });
+    await ship.wait(APART_MS);
   }
-  return seen;
+  return planned.map((port, i) => ({
+    port,
+    otherwise: new Set([...counts[i]!].filter(([, times]) => times >= OTHERWISE).map(([slot]) => slot)),
+  }));
 }
 
-/** By wire key, slots (0–511) that somebody else controls than before, be it for a moment. */
-export function changedBetween(
-  before: ReadonlyMap<string, Leaving>,
-  now: ReadonlyMap<string, Leaving>,
-  stranger: string,
-): ReadonlyMap<number, ReadonlySet<number>> {
-  const changed = new Map<number, Set<number>>();
-  for (const [id, { key, owners }] of before)
-    owners.forEach((were, slot) => {
-      const are = now.get(id)?.owners[slot];
-      // Of those who are planned one may give way to another while this computer is busy.
-      if (are && !are.has(stranger) && [...were].some((one) => are.has(one))) return;
-      changed.set(key, (changed.get(key) ?? new Set()).add(slot));
-    });
-  return changed;
+function* otherSlots(
+  now: PanelPort | undefined,
+  universe: number,
+  meant: ReadonlySet<string>,
+  history: readonly ReadonlyMap<string, Playing>[],
+): Generator<number> {
+  const all = new Map([...meant].map((address) => [address, history.map((plays) => plays.get(address)?.[universe])]));
+  // A slot where nobody who is meant plays anything is nobody's.
+  for (let slot = 0; slot < 512; slot += 1) {
+    const owner = now?.owners[slot] ?? '';
+    const level = now?.output[slot];
+    const plays = all.get(owner);
+    if (!plays || level === undefined) yield slot;
+    else if (isOnBench(owner) && !inputs.has(owner)) {
+      const levels = plays.map((one) => one?.[slot] ?? 0);
+      if (level < Math.min(...levels) - NEAR || level > Math.max(...levels) + NEAR) yield slot;
+    }
+  }
 }

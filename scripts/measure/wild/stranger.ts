@@ -1,8 +1,7 @@
 /** A device that nobody planned, made up at random: what it says of itself, what it sends, how, and to whom. */
 import { createSocket, type Socket } from 'node:dgram';
+import { between, chosen, type Disturbance, type Random } from './ship';
 import { artDmxPacket, groupOf, sacnPacket } from './encoder';
-
-export type Random = () => number;
 
 /** A universe as it travels. */
 export interface Target {
@@ -18,7 +17,7 @@ export interface Known {
   readonly cid: string;
 }
 
-export interface Stranger {
+interface Stranger {
   readonly address: string;
   readonly target: Target;
   readonly name: string;
@@ -42,9 +41,6 @@ export interface Stranger {
   readonly says: string;
 }
 
-export const chosen = <T>(next: Random, all: readonly T[]): T => all[Math.floor(next() * all.length)]!;
-const between = (next: Random, least: number, most: number): number => least + Math.floor(next() * (most - least + 1));
-
 function prioritiesOf(next: Random, priority: number): Uint8Array {
   const how = next();
   if (how < 0.3) return new Uint8Array(512);
@@ -53,12 +49,7 @@ function prioritiesOf(next: Random, priority: number): Uint8Array {
 }
 
 /** Draws one. `known` are senders that are planned: it may use their names and component ids. */
-export function drawStranger(
-  next: Random,
-  address: string,
-  targets: readonly Target[],
-  known: readonly Known[],
-): Stranger {
+function drawStranger(next: Random, address: string, targets: readonly Target[], known: readonly Known[]): Stranger {
   const target = chosen(next, targets);
   const like = next() < 0.25 ? chosen(next, known) : undefined;
   const copiesCid = like !== undefined && next() < 0.3;
@@ -109,7 +100,7 @@ function stepped(how: Stranger['sequence'], last: number, count: number, sacn: b
 }
 
 /** Sends until it is stopped. */
-export async function startStranger(
+async function startStranger(
   one: Stranger,
   ports: { readonly sacn: number; readonly artnet: number },
 ): Promise<() => void> {
@@ -149,5 +140,26 @@ export async function startStranger(
   return () => {
     clearInterval(timer);
     socket.close();
+  };
+}
+
+/** Discovery, preview, text and other start codes, universes that nobody planned: nobody planned takes them. */
+const isHarmless = ({ target, options, startCode }: Stranger): boolean =>
+  !target.planned || (target.protocol === 'sacn' && ((options & 0x80) !== 0 || startCode !== 0));
+
+/** A device that nobody planned, sending from `address`. */
+export function strangerAt(
+  next: Random,
+  address: string,
+  targets: readonly Target[],
+  known: readonly Known[],
+): Disturbance {
+  const one = drawStranger(next, address, targets, known);
+  return {
+    sort: 'stranger',
+    says: one.says,
+    may: new Set([address]),
+    harmless: isHarmless(one),
+    begin: ({ ports }) => startStranger(one, ports),
   };
 }

@@ -1,0 +1,76 @@
+/** Cases run by programs beside each other, one for each core, and what came of them together. */
+import { spawn } from 'node:child_process';
+import { cpus } from 'node:os';
+import { join } from 'node:path';
+import { out } from '../../bundle.mjs';
+import type { Outcome } from './judge';
+
+export interface Numbered extends Outcome {
+  readonly number: number;
+}
+
+const PROGRAM = join(out, 'scripts/programs/wild.mjs');
+
+/** Runs cases `from`, `from + step` …; resolves with the first that it did not run, or undefined. */
+function run(seed: number, from: number, to: number, step: number, found: (one: Numbered) => void): Promise<number> {
+  const args = { seed, from, to, step };
+  const program = spawn(process.execPath, [
+    '--enable-source-maps',
+    PROGRAM,
+    ...Object.entries(args).flatMap(([name, value]) => [`--${name}`, String(value)]),
+  ]);
+  let next = from;
+  let text = '';
+  let trouble = '';
+  program.stderr.on('data', (piece) => (trouble += String(piece)));
+  program.stdout.on('data', (piece) => {
+    const lines = (text + String(piece)).split('\n');
+    text = lines.pop()!;
+    for (const line of lines) {
+      const one = JSON.parse(line) as Numbered;
+      next = one.number + step;
+      found(one);
+    }
+  });
+  return new Promise((done, failed) =>
+    program.once('exit', (code) => (code === 0 ? done(next) : failed(new Error(`Case ${next}: ${trouble}`)))),
+  );
+}
+
+/** All of `count` cases, in the order of their numbers. */
+export async function runCases(
+  seed: number,
+  count: number,
+  found: (one: Numbered) => void = () => undefined,
+): Promise<readonly Numbered[]> {
+  const all: Numbered[] = [];
+  const step = cpus().length;
+  const row = async (first: number) => {
+    let next = first;
+    while (next < count)
+      next = await run(seed, next, count, step, (one) => {
+        all.push(one);
+        found(one);
+      });
+  };
+  await Promise.all(Array.from({ length: step }, (_, i) => row(i)));
+  return all.sort((a, b) => a.number - b.number);
+}
+
+const NEAR = 0.05;
+export const lampsRight = ({ lamps }: Outcome): boolean =>
+  lamps !== null && Math.abs(lamps[0] - lamps[1]) <= Math.max(0.5, NEAR * lamps[1]);
+
+/** What is wrong with what was said in a case; empty if nothing. */
+export const wrongWith = (one: Outcome): string =>
+  [
+    one.falseGreen && `FALSE GREEN ${one.falseGreen}`,
+    one.falseBlame && `BLAMES ${one.falseBlame}`,
+    one.alarm && `ALARM ${one.alarm}`,
+    one.place === 0 && (one.unexplained ? 'not explained' : `not named (${one.cause})`),
+    one.place !== null && one.place > 1 && `named as number ${one.place}`,
+    one.lamps && !lampsRight(one) && `${one.lamps[0]} lamps said, ${one.lamps[1]} are`,
+    one.restless && 'restless after it',
+  ]
+    .filter(Boolean)
+    .join('; ');
