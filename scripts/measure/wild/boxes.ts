@@ -88,13 +88,15 @@ export async function boxDisturbed(next: Random, ship: Ship): Promise<Disturbanc
   const at = (address: string) => ship.records().machine.filter((machine) => mainAddress(machine) === address);
   // Whose address it took is part of it.
   const taken = sort === 'moved onto another' ? (act as { turn: { address: string } }).turn.address : box.address;
+  const ids = new Set([box.address, taken].flatMap(at).map(({ id }) => id));
   return {
     sort: `${plain ? 'desk' : node ? 'node' : 'sender'}: ${sort}`,
     says: `${box.name}: ${JSON.stringify(act)}`,
-    may: new Set([box.address, taken].flatMap(at).map(({ id }) => id)),
+    isMeantBy: ({ about }) => ids.has(about.id),
     harmless: plain,
     begin: async (running) => {
-      await handle(running, box.id, act);
+      // What a model cannot do it refuses, and stays as it is.
+      await handle(running, box.id, act).catch(() => undefined);
       return async () => {
         await handle(running, box.id, node ? { reset: true } : { mistakes: NO_MISTAKES, power: true, master: 100 });
       };

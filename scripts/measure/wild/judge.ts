@@ -44,6 +44,17 @@ export async function calm(ship: Ship): Promise<boolean> {
   return false;
 }
 
+/** Where something else leaves on slots that lamps have. */
+function forLamps(patch: Patch, seen: readonly Seen[]): Seen[] {
+  return seen.flatMap(({ port, otherwise }) => {
+    const used = new Set(
+      patch.universe(port.universe).flatMap(({ channel, length }) => Array.from({ length }, (_, i) => channel - 1 + i)),
+    );
+    const slots = new Set([...otherwise].filter((slot) => used.has(slot)));
+    return slots.size > 0 ? [{ port, otherwise: slots }] : [];
+  });
+}
+
 /** Ids of lamps that have a slot from which something else leaves. */
 function lampsOf(patch: Patch, seen: readonly Seen[]): Set<string> {
   const slots = new Map<number, Set<number>>();
@@ -60,8 +71,6 @@ function lampsOf(patch: Patch, seen: readonly Seen[]): Set<string> {
     ),
   );
 }
-
-const isMeant = (may: ReadonlySet<string>, { about }: Trouble): boolean => may.has(about.id);
 
 async function greens(ship: Ship, standing: StandingReport, changed: readonly Seen[], lamps: ReadonlySet<string>) {
   const said: string[] = [];
@@ -86,16 +95,16 @@ async function greens(ship: Ship, standing: StandingReport, changed: readonly Se
 export async function tryCase(ship: Ship, all: readonly Disturbance[], patch: () => Patch): Promise<Outcome> {
   const ends: (() => Promise<void> | void)[] = [];
   for (const one of all) ends.push(await one.begin(ship));
-  const may = new Set(all.flatMap((one) => [...one.may]));
+  const isMeant = (trouble: Trouble) => all.some((one) => one.isMeantBy(trouble));
   const harmless = all.every((one) => one.harmless);
   let outcome: Omit<Outcome, 'restless'>;
   try {
     await ship.wait(NOTICED_MS);
-    const seen = (await look(ship, ship.records())).filter(({ otherwise }) => otherwise.size > 0);
+    const seen = forLamps(patch(), await look(ship, ship.records()));
     const standing = await ship.standing();
     const lamps = lampsOf(patch(), seen);
     const { troubles } = standing;
-    const blamed = troubles.filter((one) => one.sure !== 'open' && !isMeant(may, one));
+    const blamed = troubles.filter((one) => one.sure !== 'open' && !isMeant(one));
     const changed = seen.length > 0;
     outcome = {
       sort: all.map(({ sort }) => sort).join(' + '),
@@ -104,11 +113,9 @@ export async function tryCase(ship: Ship, all: readonly Disturbance[], patch: ()
       falseGreen: changed ? await greens(ship, standing, seen, lamps) : '',
       falseBlame: blamed.map(({ sure, says }) => `${sure}: ${says}`).join(' '),
       alarm: harmless && !isCalm(standing) ? standing.verdict : '',
-      place: changed ? 1 + troubles.findIndex((one) => isMeant(may, one)) : null,
+      place: changed ? 1 + troubles.findIndex(isMeant) : null,
       unexplained: troubles.length === 0 && standing.unexplained.length > 0,
-      lamps: changed
-        ? [Math.max(0, ...troubles.filter((one) => isMeant(may, one)).map((one) => one.lamps)), lamps.size]
-        : null,
+      lamps: changed ? [Math.max(0, ...troubles.filter(isMeant).map((one) => one.lamps)), lamps.size] : null,
       cause: troubles[0]?.cause ?? '',
     };
   } finally {

@@ -131,7 +131,7 @@ export function planWrong(next: Random, records: ShowRecords): Disturbance {
   return {
     sort,
     says,
-    may: new Set(may),
+    isMeantBy: ({ about }) => may.includes(about.id),
     harmless: false,
     begin: async (ship) => {
       const before = ship.records();

@@ -12,7 +12,14 @@ export interface Numbered extends Outcome {
 const PROGRAM = join(out, 'scripts/programs/wild.mjs');
 
 /** Runs cases `from`, `from + step` …; resolves with the first that it did not run, or undefined. */
-function run(seed: number, from: number, to: number, step: number, found: (one: Numbered) => void): Promise<number> {
+function run(
+  seed: number,
+  from: number,
+  to: number,
+  step: number,
+  found: (one: Numbered) => void,
+  broke: () => void,
+): Promise<number> {
   const args = { seed, from, to, step };
   const program = spawn(process.execPath, [
     '--enable-source-maps',
@@ -32,29 +39,41 @@ function run(seed: number, from: number, to: number, step: number, found: (one: 
       found(one);
     }
   });
-  return new Promise((done, failed) =>
-    program.once('exit', (code) => (code === 0 ? done(next) : failed(new Error(`Case ${next}: ${trouble}`)))),
+  return new Promise((done) =>
+    program.once('exit', (code) => {
+      if (code === 0) return done(next);
+      process.stdout.write(`  ${next} BROKE: ${trouble}\n`);
+      broke();
+      done(next + step);
+    }),
   );
 }
 
-/** All of `count` cases, in the order of their numbers. */
+export interface Ran {
+  /** In the order of their numbers */
+  readonly outcomes: readonly Numbered[];
+  /** Cases in which a program broke */
+  readonly broken: number;
+}
+
+/** All of `count` cases. */
 export async function runCases(
   seed: number,
   count: number,
   found: (one: Numbered) => void = () => undefined,
-): Promise<readonly Numbered[]> {
+): Promise<Ran> {
   const all: Numbered[] = [];
+  let broken = 0;
   const step = cpus().length;
+  const note = (one: Numbered) => {
+    all.push(one);
+    found(one);
+  };
   const row = async (first: number) => {
-    let next = first;
-    while (next < count)
-      next = await run(seed, next, count, step, (one) => {
-        all.push(one);
-        found(one);
-      });
+    for (let next = first; next < count;) next = await run(seed, next, count, step, note, () => (broken += 1));
   };
   await Promise.all(Array.from({ length: step }, (_, i) => row(i)));
-  return all.sort((a, b) => a.number - b.number);
+  return { outcomes: all.sort((a, b) => a.number - b.number), broken };
 }
 
 const NEAR = 0.05;

@@ -1,5 +1,5 @@
 /** The demo show with its stand-ins and Taxiarch beside them, however they run: all that a case does, asks and waits for. */
-import type { StandingReport, WhyReport } from '@taxiarch/core/truth/known';
+import type { StandingReport, Trouble, WhyReport } from '@taxiarch/core/truth/known';
 import type { ShowRecords, Subject } from '@taxiarch/core/show/records';
 import type { LiveReport } from '@taxiarch/core/whole/contract';
 
@@ -26,8 +26,8 @@ export interface Disturbance {
   /** What sort it is, for the table of what was taken for what */
   readonly sort: string;
   readonly says: string;
-  /** Ids that may be blamed for it: of machines, lamps, universes, or the address of a stranger */
-  readonly may: ReadonlySet<string>;
+  /** Whether it is right to name this for it */
+  readonly isMeantBy: (trouble: Trouble) => boolean;
   /** Nobody planned is touched by it: no alarm is right. */
   readonly harmless: boolean;
   /** Begins it; resolves with what ends it. */

@@ -158,7 +158,9 @@ export function strangerAt(
   return {
     sort: 'stranger',
     says: one.says,
-    may: new Set([address]),
+    // Whoever is sent to by unicast alone cannot be told who it is.
+    isMeantBy: ({ about, cause }) =>
+      (about.kind === 'stream' && about.id === address) || (one.to === 'nodes' && cause === 'unheard-source'),
     harmless: isHarmless(one),
     begin: ({ ports }) => startStranger(one, ports),
   };

@@ -106,7 +106,9 @@ export const lampCause = ({ id, title, common, says, change, mend }: LampCause):
   *find({ near, world, records }) {
     if (near.subject.kind !== 'lamp') return;
     for (const one of world.lamps) {
-      const lamp = records.lamp.find((other) => other.id === one.id)!;
+      const lamp = records.lamp.find((other) => other.id === one.id);
+      // A run of pixels is no lamp with a start address and a mode of its own.
+      if (!lamp) continue;
       yield {
         about: subject('lamp', one.id),
         says: says(lamp),
