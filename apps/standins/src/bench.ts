@@ -88,6 +88,8 @@ export const openBench = (
   };
   return openPanel(address, port, {
     boxes: all,
+    /** By id of a node, what leaves its ports and whose it is */
+    leaving: () => Object.fromEntries([...nodes].map(([id, node]) => [id, node.leaving()])),
     handle: async (given) => {
       const { id, faults, reset, mistakes, deaf, firmware, power, plugged, loses, delays, cue, master, fader, turn } =
         given as unknown as Handled;

@@ -267,6 +267,24 @@ export class NodeBox {
     return this.outputs[port - 1]?.output(now()) ?? undefined;
   }
 
+  /** What leaves each port, and who controls each of its slots: a place in `from`, 0 for nobody. */
+  leaving(): readonly {
+    readonly output: readonly number[];
+    readonly from: readonly string[];
+    readonly owners: readonly number[];
+  }[] {
+    return this.settings.ports.map((_, i) => {
+      const output = this.outputs[i];
+      const from = [''];
+      const owners = Array.from({ length: SLOTS }, (_, slot) => {
+        const address = output?.ownerAt(slot)?.address ?? '';
+        const known = from.indexOf(address);
+        return known < 0 ? from.push(address) - 1 : known;
+      });
+      return { output: [...(output?.output(now()) ?? [])], from, owners };
+    });
+  }
+
   /** What a DMX desk plugged into an input (from 0) puts out; null pulls its plug. */
   feed(port: number, levels: Uint8Array | null): void {
     this.inputs.feed(port, levels);
@@ -380,7 +398,6 @@ export class NodeBox {
             name,
             priority,
           })),
-          owners: Array.from({ length: SLOTS }, (_, slot) => this.outputs[i]?.ownerAt(slot)?.address ?? ''),
         })),
       settings: () => this.settings,
       frames: () => this.rdm?.takeIntervals() ?? [],

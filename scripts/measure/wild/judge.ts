@@ -100,7 +100,7 @@ export async function tryCase(ship: Ship, all: readonly Disturbance[], patch: ()
   let outcome: Omit<Outcome, 'restless'>;
   try {
     await ship.wait(NOTICED_MS);
-    const seen = forLamps(patch(), await look(ship, ship.records()));
+    const seen = forLamps(patch(), await look(ship, ship.records(), patch()));
     const standing = await ship.standing();
     const lamps = lampsOf(patch(), seen);
     const { troubles } = standing;

@@ -4,25 +4,29 @@
  */
 import { sendersOf, universesOf } from '@taxiarch/core/network/flow';
 import { mainAddress } from '@taxiarch/core/network/ip';
+import type { Patch } from '@taxiarch/core/rig/patch';
 import type { Machine, ShowRecords } from '@taxiarch/core/show/records';
 import { nightFerry } from '@taxiarch/core/whole/demo';
+import { BOXES } from '../../../apps/standins/src/boxes';
 import type { Ship } from './ship';
 
-const SAMPLES = 14;
+const SAMPLES = 18;
 const APART_MS = 90;
-/** What a port is behind its sender, and how far apart their levels are then */
-const BEHIND = 6;
+/** So many samples a port may be behind its sender, and so far apart their levels are then */
+const BEHIND = 10;
 const NEAR = 4;
 /** A slot that is otherwise in so many samples is otherwise; a single one may be a frame that is on its way. */
 const OTHERWISE = 2;
 
-interface PanelPort {
+interface Leaving {
   readonly output: readonly number[];
-  /** Address of who controls each slot; empty for nobody */
-  readonly owners: readonly string[];
+  /** Address of who controls each slot: a place in `from`, where the first is nobody */
+  readonly from: readonly string[];
+  readonly owners: readonly number[];
 }
 type Playing = Readonly<Record<string, readonly number[]>>;
 
+const BENCH = '127.0.0.1';
 /** Where each machine really stands, whatever the plan says of it. */
 const addressOf = new Map(nightFerry().machine.map((machine) => [machine.id, mainAddress(machine)]));
 const inputs = new Set(
@@ -30,6 +34,8 @@ const inputs = new Set(
     .machine.filter(({ ports }) => ports.some(({ use }) => use === 'in'))
     .map(mainAddress),
 );
+/** The stand-in of each machine, by the address at which it was shipped */
+const boxAt = new Map(BOXES.map(({ id, address }) => [address, id]));
 
 export interface PlannedPort {
   readonly machineId: string;
@@ -59,6 +65,23 @@ function sendersByUniverse({ machine }: ShowRecords): ReadonlyMap<number, Readon
   return by;
 }
 
+/** By universe, slots of fine bytes: between two samples they may have any level. */
+const fineSlots = (patch: Patch, { universe }: ShowRecords): ReadonlyMap<number, ReadonlySet<number>> =>
+  new Map(
+    universe.map(({ number }) => [
+      number,
+      new Set(
+        patch
+          .universe(number)
+          .flatMap(({ patched: { lamp, mode, run } }) =>
+            run
+              ? []
+              : mode.channels.flatMap(({ offsets }) => offsets.slice(1).map((offset) => lamp.channel + offset - 2)),
+          ),
+      ),
+    ]),
+  );
+
 export interface Seen {
   readonly port: PlannedPort;
   /** Slots (0–511) from which something else leaves than is meant for them */
@@ -68,13 +91,13 @@ export interface Seen {
 const isOnBench = (address: string): boolean => /^127\.0\.0\.(2[12367]|3\d|4\d)$/.test(address);
 
 /** Looks at every planned port for a second and a half. */
-export async function look(ship: Ship, records: ShowRecords): Promise<readonly Seen[]> {
+export async function look(ship: Ship, records: ShowRecords, patch: Patch): Promise<readonly Seen[]> {
+  const fine = fineSlots(patch, records);
   const planned = records.machine.flatMap(portsOf);
   const senders = sendersByUniverse(records);
   const players = [...new Set([...senders.values()].flatMap((all) => [...all]))].filter(
     (address) => isOnBench(address) && !inputs.has(address),
   );
-  const boxes = [...new Set(planned.map(({ machineId }) => addressOf.get(machineId) ?? ''))].filter(isOnBench);
   const counts = planned.map(() => new Map<number, number>());
   const history: ReadonlyMap<string, Playing>[] = [];
   const tell = async <T>(address: string, knob: string): Promise<readonly [string, T | undefined]> => [
@@ -85,13 +108,13 @@ export async function look(ship: Ship, records: ShowRecords): Promise<readonly S
     const playing = await Promise.all(players.map((address) => tell<Playing>(address, 'playing')));
     history.unshift(new Map(playing.map(([address, plays]) => [address, plays ?? {}])));
     history.splice(BEHIND);
-    const ports = new Map(await Promise.all(boxes.map((address) => tell<PanelPort[]>(address, 'ports'))));
+    const ports = await ship.panel<Readonly<Record<string, readonly Leaving[]>>>(BENCH, 'leaving');
     if (history.length === BEHIND)
       planned.forEach(({ machineId, number, universe }, i) => {
         const meant = senders.get(universe);
         if (!meant) return;
-        const now = ports.get(addressOf.get(machineId) ?? '')?.[number - 1];
-        for (const slot of otherSlots(now, universe, meant, history))
+        const now = ports[boxAt.get(addressOf.get(machineId) ?? '') ?? '']?.[number - 1];
+        for (const slot of otherSlots(now, universe, meant, history, fine.get(universe)))
           counts[i]!.set(slot, (counts[i]!.get(slot) ?? 0) + 1);
       });
     await ship.wait(APART_MS);
@@ -103,19 +126,20 @@ export async function look(ship: Ship, records: ShowRecords): Promise<readonly S
 }
 
 function* otherSlots(
-  now: PanelPort | undefined,
+  now: Leaving | undefined,
   universe: number,
   meant: ReadonlySet<string>,
   history: readonly ReadonlyMap<string, Playing>[],
+  fine: ReadonlySet<number> | undefined,
 ): Generator<number> {
   const all = new Map([...meant].map((address) => [address, history.map((plays) => plays.get(address)?.[universe])]));
   // A slot where nobody who is meant plays anything is nobody's.
   for (let slot = 0; slot < 512; slot += 1) {
-    const owner = now?.owners[slot] ?? '';
+    const owner = now?.from[now.owners[slot]!] ?? '';
     const level = now?.output[slot];
     const plays = all.get(owner);
     if (!plays || level === undefined) yield slot;
-    else if (isOnBench(owner) && !inputs.has(owner)) {
+    else if (isOnBench(owner) && !inputs.has(owner) && !fine?.has(slot)) {
       const levels = plays.map((one) => one?.[slot] ?? 0);
       if (level < Math.min(...levels) - NEAR || level > Math.max(...levels) + NEAR) yield slot;
     }
