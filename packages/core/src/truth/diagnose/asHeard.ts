@@ -9,7 +9,7 @@ import {
   type WorldPort,
   type WorldSender,
 } from '../simulate';
-import { isOwn } from './heard';
+import { isOwn } from './heardStreams';
 import type { Scene } from './scene';
 
 export const carries = ({ use, protocol, wire }: Pick<WorldPort, 'use' | 'protocol' | 'wire'>, key: number): boolean =>

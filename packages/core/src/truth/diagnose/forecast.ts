@@ -3,7 +3,7 @@ import { wireKey } from '../../base/address';
 import type { PortForecast } from '../known';
 import { observe, plainStream, portKey, type PortNow, type WorldPort, type WorldSender } from '../simulate';
 import { carries, heardSenders, nodesAsTheySay } from './asHeard';
-import { isOwn } from './heard';
+import { isOwn } from './heardStreams';
 import { groundOf, type Whole } from './scene';
 import { capital } from './words';
 

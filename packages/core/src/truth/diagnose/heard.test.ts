@@ -5,7 +5,8 @@ import { heardMachines, matchMachines, type NodeReport } from '../../network/nod
 import { Patch } from '../../rig/patch';
 import type { Sighting } from '../../show/records';
 import type { StreamReport, UniverseReport } from '../../signal/stream';
-import { isOwn, isTooEarly, observedNow, type DiagnosisHeard } from './heard';
+import { isTooEarly, observedNow, type DiagnosisHeard } from './heard';
+import { isOwn } from './heardStreams';
 import { groundOf } from './scene';
 import { sightingsNow } from './sightings';
 

@@ -1,7 +1,8 @@
 /** A step of a path: what is planned beside what is known, and what that rests on. */
 import { spell, type Known, type STEP_STATES } from '../known';
 import type { Subject } from '../../show/records';
-import { nodeAge, streamAge } from './heard';
+import { nodeAge } from './heard';
+import { streamAge } from './heardStreams';
 import type { Scene, Whole } from './scene';
 
 export interface PathStep {

@@ -7,7 +7,8 @@ import type { RollReply } from '../roll';
 import { OWN_NAME } from '../../signal/stream';
 import { plainStream, plannedWorld, type Observed, type Present, type World, type WorldSender } from '../simulate';
 import { askedLamps, NOBODY_ASKED } from './asked';
-import { isOwn, observedNow, type DiagnosisHeard, type ObservedNow } from './heard';
+import { observedNow, type DiagnosisHeard, type ObservedNow } from './heard';
+import { isOwn } from './heardStreams';
 import { nearOf, type Near } from './near';
 
 /** The show and what is there of it. */

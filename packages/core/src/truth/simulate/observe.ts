@@ -144,11 +144,15 @@ function deliver(
   }
 }
 
+/** What comes in at a node's input comes from where that node is. */
+const placeOf = ({ nodes }: World, { through, address }: WorldSender): string =>
+  nodes.find(({ id }) => id === through?.nodeId)?.address ?? address;
+
 function heardHere(world: World, sender: WorldSender, stream: WorldStream, twin: boolean): ObservedStream {
   return {
     sender: sender.id,
     key: wireKey(stream.wire),
-    address: sender.address,
+    address: placeOf(world, sender),
     priority: stream.wire.protocol === 'sacn' ? stream.priority : 0,
     pace: stream.ragged || world.here.ragged ? 'ragged' : stream.slow ? 'slow' : 'even',
     waits: stream.syncAddress !== 0,

@@ -2,7 +2,8 @@
 import { fromWireKey } from '../../../base/address';
 import type { HeardMachine, MachineEntry, NodePortReport, NodeReport } from '../../../network/node';
 import type { ShowRecords } from '../../../show/records';
-import { isOwn, type DiagnosisHeard } from '../heard';
+import { type DiagnosisHeard } from '../heard';
+import { isOwn } from '../heardStreams';
 import type { Observed, ObservedNode, ObservedStream, ObservedVisualiser } from '../../simulate';
 import type { StreamReport, UniverseReport } from '../../../signal/stream';
 
