@@ -23,7 +23,7 @@ function nodeAct(next: Random, box: StandIn, nodes: readonly StandIn[]): Drawn {
     () => ({ sort: 'no power', act: { power: false } }),
     () => ({ sort: 'unplugged', act: { plugged: false } }),
     () => ({ sort: 'loses', act: { loses: share(next) } }),
-    () => ({ sort: 'delays', act: { delays: between(next, 10, 3000) } }),
+    () => ({ sort: 'delays', act: { delays: between(next, 10, 900) } }),
     () => ({ sort: 'deaf to multicast', act: { deaf: { multicast: true } } }),
     () => ({ sort: 'deaf to broadcast', act: { deaf: { broadcast: true } } }),
     () => ({ sort: 'deaf to one', act: { deaf: { to: ['127.0.0.21'] } } }),
@@ -94,6 +94,7 @@ export async function boxDisturbed(next: Random, ship: Ship): Promise<Disturbanc
     says: `${box.name}: ${JSON.stringify(act)}`,
     isMeantBy: ({ about }) => ids.has(about.id),
     harmless: plain,
+    ...(sort === 'from' && { sendsBy: [(act as { mistakes: { from: string } }).mistakes.from, box.address] as const }),
     begin: async (running) => {
       // What a model cannot do it refuses, and stays as it is.
       await handle(running, box.id, act).catch(() => undefined);

@@ -72,6 +72,13 @@ function lampsOf(patch: Patch, seen: readonly Seen[]): Set<string> {
   );
 }
 
+/** Lamps that are said: of the one trouble that has most, or of all together, as they have the same ones or not. */
+function lampsSaid(troubles: readonly Trouble[], are: number): number {
+  const all = troubles.map(({ lamps }) => lamps);
+  const [most, sum] = [Math.max(0, ...all), all.reduce((a, b) => a + b, 0)];
+  return Math.abs(most - are) < Math.abs(sum - are) ? most : sum;
+}
+
 async function greens(ship: Ship, standing: StandingReport, changed: readonly Seen[], lamps: ReadonlySet<string>) {
   const said: string[] = [];
   if (isCalm(standing)) said.push('nothing stands against it');
@@ -100,8 +107,12 @@ export async function tryCase(ship: Ship, all: readonly Disturbance[], patch: ()
   let outcome: Omit<Outcome, 'restless'>;
   try {
     await ship.wait(NOTICED_MS);
-    const seen = forLamps(patch(), await look(ship, ship.records(), patch()));
-    const standing = await ship.standing();
+    const also = new Map(all.flatMap(({ sendsBy }) => (sendsBy ? [sendsBy] : [])));
+    // What comes and goes may be away when it is asked: the worse of two answers counts.
+    const before = await ship.standing();
+    const seen = forLamps(patch(), await look(ship, ship.records(), patch(), also));
+    const after = await ship.standing();
+    const standing = before.troubles.length > after.troubles.length ? before : after;
     const lamps = lampsOf(patch(), seen);
     const { troubles } = standing;
     const blamed = troubles.filter((one) => one.sure !== 'open' && !isMeant(one));
@@ -115,7 +126,7 @@ export async function tryCase(ship: Ship, all: readonly Disturbance[], patch: ()
       alarm: harmless && !isCalm(standing) ? standing.verdict : '',
       place: changed ? 1 + troubles.findIndex(isMeant) : null,
       unexplained: troubles.length === 0 && standing.unexplained.length > 0,
-      lamps: changed ? [Math.max(0, ...troubles.filter(isMeant).map((one) => one.lamps)), lamps.size] : null,
+      lamps: changed ? [lampsSaid(troubles.filter(isMeant), lamps.size), lamps.size] : null,
       cause: troubles[0]?.cause ?? '',
     };
   } finally {

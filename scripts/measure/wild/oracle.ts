@@ -91,7 +91,13 @@ export interface Seen {
 const isOnBench = (address: string): boolean => /^127\.0\.0\.(2[12367]|3\d|4\d)$/.test(address);
 
 /** Looks at every planned port for a second and a half. */
-export async function look(ship: Ship, records: ShowRecords, patch: Patch): Promise<readonly Seen[]> {
+export async function look(
+  ship: Ship,
+  records: ShowRecords,
+  patch: Patch,
+  /** Whose address another one is meanwhile */
+  also: ReadonlyMap<string, string> = new Map(),
+): Promise<readonly Seen[]> {
   const fine = fineSlots(patch, records);
   const planned = records.machine.flatMap(portsOf);
   const senders = sendersByUniverse(records);
@@ -114,7 +120,7 @@ export async function look(ship: Ship, records: ShowRecords, patch: Patch): Prom
         const meant = senders.get(universe);
         if (!meant) return;
         const now = ports[boxAt.get(addressOf.get(machineId) ?? '') ?? '']?.[number - 1];
-        for (const slot of otherSlots(now, universe, meant, history, fine.get(universe)))
+        for (const slot of otherSlots(now, meant, history.map(playedOf(universe)), fine.get(universe), also))
           counts[i]!.set(slot, (counts[i]!.get(slot) ?? 0) + 1);
       });
     await ship.wait(APART_MS);
@@ -125,23 +131,51 @@ export async function look(ship: Ship, records: ShowRecords, patch: Patch): Prom
   }));
 }
 
+/** What each plays on a universe, by address */
+const playedOf = (universe: number) => (all: ReadonlyMap<string, Playing>) =>
+  new Map([...all].map(([address, plays]) => [address, plays[universe]]));
+
+/** Lowest and highest that a slot had about the moment that fits a port best; it may be some samples behind. */
+type Band = (slot: number) => readonly [low: number, high: number];
+
+function bandOf(now: Leaving, its: readonly (readonly number[] | undefined)[]): Band {
+  const about = (k: number): Band => {
+    const near = its.slice(Math.max(0, k - 1), k + 2);
+    return (slot) => {
+      const levels = near.map((one) => one?.[slot] ?? 0);
+      return [Math.min(...levels) - NEAR, Math.max(...levels) + NEAR];
+    };
+  };
+  const misses = (band: Band) =>
+    now.output.filter((level, slot) => level < band(slot)[0] || level > band(slot)[1]).length;
+  const bands = its.map((_, k) => about(k));
+  const counts = bands.map(misses);
+  return bands[counts.indexOf(Math.min(...counts))]!;
+}
+
 function* otherSlots(
   now: Leaving | undefined,
-  universe: number,
   meant: ReadonlySet<string>,
-  history: readonly ReadonlyMap<string, Playing>[],
+  history: readonly ReadonlyMap<string, readonly number[] | undefined>[],
   fine: ReadonlySet<number> | undefined,
+  also: ReadonlyMap<string, string>,
 ): Generator<number> {
-  const all = new Map([...meant].map((address) => [address, history.map((plays) => plays.get(address)?.[universe])]));
-  // A slot where nobody who is meant plays anything is nobody's.
+  const bands = new Map<string, Band>();
   for (let slot = 0; slot < 512; slot += 1) {
-    const owner = now?.from[now.owners[slot]!] ?? '';
+    const from = now?.from[now.owners[slot]!] ?? '';
+    const owner = also.get(from) ?? from;
     const level = now?.output[slot];
-    const plays = all.get(owner);
-    if (!plays || level === undefined) yield slot;
+    if (!now || !meant.has(owner) || level === undefined) yield slot;
     else if (isOnBench(owner) && !inputs.has(owner) && !fine?.has(slot)) {
-      const levels = plays.map((one) => one?.[slot] ?? 0);
-      if (level < Math.min(...levels) - NEAR || level > Math.max(...levels) + NEAR) yield slot;
+      const band =
+        bands.get(owner) ??
+        bandOf(
+          now,
+          history.map((plays) => plays.get(owner)),
+        );
+      bands.set(owner, band);
+      const [low, high] = band(slot);
+      if (level < low || level > high) yield slot;
     }
   }
 }

@@ -30,6 +30,8 @@ export interface Disturbance {
   readonly isMeantBy: (trouble: Trouble) => boolean;
   /** Nobody planned is touched by it: no alarm is right. */
   readonly harmless: boolean;
+  /** A sender of the show that sends by another address meanwhile: that, and its own */
+  readonly sendsBy?: readonly [another: string, its: string];
   /** Begins it; resolves with what ends it. */
   begin(ship: Ship): Promise<() => Promise<void> | void>;
 }

@@ -172,6 +172,9 @@ export function heardStreams(
       confirmed.set(streamAge(who, key), Math.max(stream.lastSeen, confirmed.get(streamAge(who, key)) ?? 0));
       if ((silent && age < SETTLES_MS) || at - stream.firstSeen < BEGINS_MS) settling.add(key);
       if (silent) continue;
+      const levels = stream.levels && stream.slotCount > 0 && !sendsOthersOnly(stream, at);
+      // Whoever is not of the show and sends other start codes alone has no say anywhere.
+      if (sender === undefined && !levels) continue;
       const effect = discarded ? 'discarded' : effectOf(stream, universe && needed(universe.number));
       heard.push({
         sender: who,
@@ -181,7 +184,7 @@ export function heardStreams(
         pace: stream.own || discarded ? 'even' : paceOf(stream, protocol, rate, at, unrest(stream.address), idles),
         // Who names a synchronisation universe waits for it, sooner or later (E1.31-2018, 6.2.4.1).
         waits: protocol === 'sacn' && stream.syncAddress !== 0 && !synced.has(stream.syncAddress),
-        levels: stream.levels && stream.slotCount > 0 && !sendsOthersOnly(stream, at),
+        levels,
         slots: stream.slotCount,
         twin: stream.twin,
         effect,

@@ -1,9 +1,19 @@
 /** Somebody who sends under a name of the show; and whose lamps it reaches. */
 import { formatWire } from '../../base/address';
-import { addSender, observe, plainStream, plannedWorld, withSender, withStreams, type World } from '../simulate';
+import {
+  addSender,
+  observe,
+  plainStream,
+  plannedWorld,
+  withNode,
+  withSender,
+  withStreams,
+  type World,
+} from '../simulate';
 import { standing } from './standing';
 import { asReports } from './testing/asReports';
 import { ferry, patchOf, PRESENT } from './testing/scenes';
+import { why } from './why';
 
 const patch = patchOf(ferry);
 const planned = plannedWorld(ferry, patch, [], PRESENT);
@@ -125,4 +135,36 @@ test('a sender that controls nothing leaves its lamps without light, and is at n
   expect(troubles[0]).toMatchObject({ cause: 'controls-nothing' });
   expect(troubles[0]!.lamps).toBeGreaterThan(0);
   expect(wire.known).toBeLessThan(wire.of);
+});
+
+test('a stranger that sends other start codes alone raises no alarm', () => {
+  const text = (world: World) =>
+    addSender(world, {
+      ...{ id: '127.0.0.98', name: 'x', address: '127.0.0.98' },
+      streams: [plainStream(SIX, { startCode: 0x17 })],
+    });
+  expect(standingIn(text).troubles).toEqual([]);
+});
+
+test('what comes in at the inputs of a node that moved is its own, and the desk behind it sends', () => {
+  const saloon = planned.nodes.find(({ ports }) => ports.some(({ use }) => use === 'in'))!;
+  const { troubles, unexplained } = standingIn((world) =>
+    withNode(world, saloon.id, () => ({ address: '127.0.0.135' })),
+  );
+  expect(troubles.map(({ cause, about }) => [cause, about.id])).toEqual([['node-moved', saloon.id]]);
+  expect(unexplained).toEqual([]);
+});
+
+test('Why? of a run of pixels is answered: it has no start address of its own that could be wrong', () => {
+  const run = patch.all().find((one) => one.run !== undefined)!;
+  const universe = run.lamp.universe;
+  const dark = withSender(
+    planned,
+    planned.senders.find(({ streams }) => streams.some((one) => one.universe === universe))!.id,
+    () => ({ on: false }),
+  );
+  const whole = { records: ferry, patch, ...asReports(observe(dark), ferry) };
+  const { suspects, sure } = why({ kind: 'lamp', id: run.lamp.id, part: '' }, whole, () => 0);
+  expect(sure).not.toBe('as planned');
+  expect(suspects.map(({ cause }) => cause)).not.toContain('lamp-address');
 });
