@@ -148,8 +148,18 @@ test('a stranger that sends other start codes alone raises no alarm', () => {
 
 test('what comes in at the inputs of a node that moved is its own, and the desk behind it sends', () => {
   const saloon = planned.nodes.find(({ ports }) => ports.some(({ use }) => use === 'in'))!;
-  const { troubles, unexplained } = standingIn((world) =>
-    withNode(world, saloon.id, () => ({ address: '127.0.0.135' })),
+  const moved = observe(withNode(planned, saloon.id, () => ({ address: '127.0.0.135' })));
+  const reports = asReports(moved, ferry);
+  // Its streams go under the name of the node, not of the desk.
+  const universes = reports.heard.universes.map((one) => ({
+    ...one,
+    streams: one.streams.map((stream) =>
+      stream.address === '127.0.0.135' ? { ...stream, name: saloon.name } : stream,
+    ),
+  }));
+  const { troubles, unexplained } = standing(
+    { records: ferry, patch, ...reports, heard: { ...reports.heard, universes } },
+    () => 0,
   );
   expect(troubles.map(({ cause, about }) => [cause, about.id])).toEqual([['node-moved', saloon.id]]);
   expect(unexplained).toEqual([]);
