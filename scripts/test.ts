@@ -124,9 +124,11 @@ async function browserTests(): Promise<void> {
 
 /** The robot for a minute: one way that is always the same, and a new one. */
 async function wanderers(): Promise<void> {
-  for (const seed of [['--seed', '21'], []])
-    await check('../scripts/run.mjs', ['wander', '--minutes', '0.5', ...seed]);
+  for (const seed of [['--seed', '21'], []]) await check('../scripts/run.mjs', ['wander', '--minutes', '0.5', ...seed]);
 }
+
+/** Forty disturbances that nobody listed, others each time. */
+const wild = () => check('../scripts/run.mjs', ['wild']);
 
 function ensureChromium(): void {
   if (findChromium()) return;
@@ -206,6 +208,7 @@ if (QUICK) {
     await unitTests(['--maxWorkers=2']);
     await check('../scripts/run.mjs', ['mutate', '--changed']);
     await wanderers();
+    await wild();
   };
   await Promise.all([units(), browserTests()]);
 }

@@ -15,6 +15,8 @@ export interface Outcome {
   /** Ports from which something else leaves */
   readonly changed: number;
   readonly falseGreen: string;
+  /** Nothing of what is disturbed comes to this computer. */
+  readonly unheard: boolean;
   readonly falseBlame: string;
   readonly alarm: string;
   /** Place of what is disturbed among what is named, from 1; 0 for not named, null where nothing changed */
@@ -121,6 +123,7 @@ export async function tryCase(ship: Ship, all: readonly Disturbance[], patch: ()
       sort: all.map(({ sort }) => sort).join(' + '),
       says: all.map(({ says }) => says).join(' + '),
       changed: seen.length,
+      unheard: all.every((one) => one.unheard),
       falseGreen: changed ? await greens(ship, standing, seen, lamps) : '',
       falseBlame: blamed.map(({ sure, says }) => `${sure}: ${says}`).join(' '),
       alarm: harmless && !isCalm(standing) ? standing.verdict : '',

@@ -80,10 +80,15 @@ const NEAR = 0.05;
 export const lampsRight = ({ lamps }: Outcome): boolean =>
   lamps !== null && Math.abs(lamps[0] - lamps[1]) <= Math.max(0.5, NEAR * lamps[1]);
 
+/** Something is called fine that is not, and that could be known. */
+export const isFalseGreen = ({ falseGreen, unheard }: Outcome): boolean => falseGreen !== '' && !unheard;
+/** Something healthy is called the cause for certain. */
+export const isFalseBlame = ({ falseBlame }: Outcome): boolean => falseBlame.includes('certain:');
+
 /** What is wrong with what was said in a case; empty if nothing. */
 export const wrongWith = (one: Outcome): string =>
   [
-    one.falseGreen && `FALSE GREEN ${one.falseGreen}`,
+    one.falseGreen && `${one.unheard ? 'not to be known' : 'FALSE GREEN'}: ${one.falseGreen}`,
     one.falseBlame && `BLAMES ${one.falseBlame}`,
     one.alarm && `ALARM ${one.alarm}`,
     one.place === 0 && (one.unexplained ? 'not explained' : `not named (${one.cause})`),

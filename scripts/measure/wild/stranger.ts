@@ -162,6 +162,7 @@ export function strangerAt(
     isMeantBy: ({ about, cause }) =>
       (about.kind === 'stream' && about.id === address) || (one.to === 'nodes' && cause === 'unheard-source'),
     harmless: isHarmless(one),
+    unheard: one.to === 'nodes',
     begin: ({ ports }) => startStranger(one, ports),
   };
 }

@@ -4,7 +4,7 @@
  * `TAXIARCH_WILD=500 TAXIARCH_SEED=7 npm run measure -- wild`.
  */
 import type { Extent, Figure } from '../figure';
-import { lampsRight, runCases, wrongWith, type Numbered } from './pool';
+import { isFalseGreen, lampsRight, runCases, wrongWith, type Numbered } from './pool';
 
 const CASES = Number(process.env['TAXIARCH_WILD'] ?? 500);
 const SEED = Number(process.env['TAXIARCH_SEED'] ?? Date.now() % 1_000_000);
@@ -36,7 +36,8 @@ export async function measure(extent: Extent): Promise<Figure[]> {
   process.stdout.write(`${takenFor(outcomes)}\n`);
   const amount = (which: (one: Numbered) => boolean) => outcomes.filter(which).length;
   const changing = amount(({ place }) => place !== null);
-  const greens = amount(({ falseGreen }) => falseGreen !== '');
+  const greens = amount(isFalseGreen);
+  const unheard = amount(({ falseGreen, unheard: all }) => all && falseGreen !== '');
   const [certain, likely] = ['certain:', 'likely:'].map((sure) =>
     amount(({ falseBlame }) => falseBlame.includes(sure)),
   );
@@ -51,7 +52,7 @@ export async function measure(extent: Extent): Promise<Figure[]> {
     {
       figure: `${name}: false greens, by what leaves the ports`,
       asked: '0',
-      seen: `${greens}; ${changing} of them changed a port; in ${broken} a program broke`,
+      seen: `${greens}; ${changing} of them changed a port; ${unheard} more came to nodes by unicast alone, which say nothing of it; in ${broken} a program broke`,
       met: greens + broken === 0,
     },
     {

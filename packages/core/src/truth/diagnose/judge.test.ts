@@ -1,7 +1,7 @@
 /** How sure a cause is called, how facts are told apart and weighed, and which question tells most. */
 import { bestQuestion } from './ask';
 import { Facts, NONE, factKey, weightOf, type Fact } from './fact';
-import { surenessOf, type Suspect } from './judge';
+import { saysOf, surenessOf, type Suspect } from './judge';
 import { namesOf, type Scene } from './scene';
 import { answer, ferry } from './testing/scenes';
 import { factText } from './words';
@@ -19,10 +19,30 @@ describe('how sure', () => {
     ['likely', { leaves: [light] }],
     ['likely', { contradicted: [light] }],
     ['open', { share: 0.3, leaves: [light] }],
-  ])('%s', (sure, over) => expect(surenessOf(suspect(over), [])).toBe(sure));
+  ])('%s', (sure, over) => expect(surenessOf([suspect(over)], [])).toBe(sure));
 
   test('of two that are there only together neither is certain', () =>
-    expect(surenessOf(suspect({ share: 1 }), [suspect(), suspect()])).toBe('likely'));
+    expect(surenessOf([suspect({ share: 1 })], [suspect(), suspect()])).toBe('likely'));
+
+  const said = (says: string, over: Partial<Suspect>) =>
+    suspect({ deviation: { says } as unknown as Suspect['deviation'], ...over });
+  const cable = said('Its cable is out.', { share: 0.6 });
+
+  test('where all that was observed fits two alike, nobody knows, and both are named', () => {
+    const both = [cable, said('It is off.', { share: 0.3 })];
+    expect(surenessOf(both, [])).toBe('open');
+    expect(saysOf(both)).toBe('Its cable is out. Or: It is off.');
+  });
+
+  test.each<readonly [string, Partial<Suspect>]>([
+    ['is much rarer', { share: 0.29 }],
+    ['explains less', { share: 0.3, explains: [] }],
+    ['is contradicted', { share: 0.3, contradicted: [light] }],
+  ])('where the second %s, the first alone is named', (_, over) => {
+    const both = [cable, said('It is off.', over)];
+    expect(surenessOf(both, [])).toBe('likely');
+    expect(saysOf(both)).toBe('Its cable is out.');
+  });
 });
 
 const lamp = { kind: 'lamp', id: 'lamp-1', part: '' } as const;

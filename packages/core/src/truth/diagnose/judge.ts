@@ -38,6 +38,8 @@ export interface Judgement {
   readonly suspects: readonly Suspect[];
   /** Ids of the suspects that together explain most, when no single one does */
   readonly together: readonly Suspect[];
+  /** What is wrong is likelier something that no cause here tells of. */
+  readonly other: boolean;
 }
 
 const UNEXPLAINED = 1.6;
@@ -47,16 +49,42 @@ const MOST_IN_PAIRS = 12;
 /** Two faults at once are that much rarer than one. */
 const PAIR = Math.log(0.15);
 
+/** That something is wrong that no cause here tells of: it could be anything, and explains each fact less well than a cause that predicts it. */
+const OTHER = Math.log(0.02);
+const OTHER_EXPLAINS = 0.9;
+
 /** A cause that is at least so likely, and that nothing speaks against, is certain; one that is likelier than not is likely. */
 const CERTAIN = 0.9;
 const LIKELY = 0.5;
 
-/** How sure a suspect is; of two that are there only together neither is certain. */
-export function surenessOf({ share, leaves, contradicted }: Suspect, together: readonly Suspect[]): Sureness {
+/** The second is at least so likely beside the first, where nothing but experience speaks for the first. */
+const TIE = 0.5;
+const same = (some: readonly Fact[], others: readonly Fact[]): boolean =>
+  some.map(factKey).sort().join() === others.map(factKey).sort().join();
+
+/** All that was observed fits the first two alike: neither is to be told without the other. */
+export const isTie = ([first, second]: readonly Suspect[]): boolean =>
+  first !== undefined &&
+  second !== undefined &&
+  second.share >= TIE * first.share &&
+  same(first.explains, second.explains) &&
+  same(first.contradicted, second.contradicted);
+
+/** How sure a suspect is; of two that are there only together neither is certain, and of a tie nobody knows. */
+export function surenessOf(suspects: readonly Suspect[], together: readonly Suspect[]): Sureness {
   if (together.length > 0) return 'likely';
+  const { share, leaves, contradicted } = suspects[0]!;
+  if (isTie(suspects)) return 'open';
   if (share >= CERTAIN && leaves.length === 0 && contradicted.length === 0) return 'certain';
   return share >= LIKELY ? 'likely' : 'open';
 }
+
+/** What is said of the first, and of what it ties with. */
+export const saysOf = (suspects: readonly Suspect[]): string =>
+  suspects
+    .slice(0, isTie(suspects) ? 2 : 1)
+    .map(({ deviation }) => deviation.says)
+    .join(' Or: ');
 
 const factOf = ({ about, question }: Answer): Fact => ({ kind: 'answer', about, question });
 
@@ -134,7 +162,7 @@ class Trial {
 export function judge(scene: Scene): Judgement {
   const trial = new Trial(scene);
   const { planned, seen, amiss } = trial;
-  if (amiss.length === 0) return { planned, seen, amiss, suspects: [], together: [] };
+  if (amiss.length === 0) return { planned, seen, amiss, suspects: [], together: [], other: false };
   const tried: Suspect[] = [];
   for (const { id, common, find } of CAUSES)
     for (const deviation of find(scene)) {
@@ -144,7 +172,9 @@ export function judge(scene: Scene): Judgement {
     }
   tried.sort((a, b) => b.score - a.score);
   const together = pairs(scene, trial, tried);
-  return { planned, seen, amiss, suspects: shared(tried), together };
+  const otherScore = OTHER - OTHER_EXPLAINS * amiss.reduce((sum, fact) => sum + weightOf(fact), 0);
+  const best = Math.max(tried[0]?.score ?? -Infinity, together[0]?.score ?? -Infinity);
+  return { planned, seen, amiss, suspects: shared(tried, otherScore), together, other: otherScore > best };
 }
 
 /** What one explains, to be compared */
@@ -173,9 +203,9 @@ function pairs(scene: Scene, trial: Trial, tried: readonly Suspect[]): Suspect[]
   return best?.both ?? [];
 }
 
-/** How likely each is among all that were tried. */
-function shared(tried: readonly Suspect[]): Suspect[] {
+/** How likely each is among all that were tried, and something else beside them. */
+function shared(tried: readonly Suspect[], other: number): Suspect[] {
   const top = tried[0]?.score ?? 0;
-  const all = tried.reduce((sum, { score }) => sum + Math.exp(score - top), 0);
+  const all = tried.reduce((sum, { score }) => sum + Math.exp(score - top), Math.exp(other - top));
   return tried.map((one) => ({ ...one, share: Math.exp(one.score - top) / all }));
 }

@@ -8,7 +8,7 @@ import { observe, portKey, sentBy, type PortNow, type Simulated, type World } fr
 import type { Fact, Facts, PortTrait } from './fact';
 import { comparable, factsOf } from './facts';
 import { isTooEarly } from './heard';
-import { judge, surenessOf, type Suspect } from './judge';
+import { judge, saysOf, surenessOf, type Suspect } from './judge';
 import { lampsAsked, lampTroubles } from './lampTroubles';
 import { narrow } from './narrow';
 import { groundOf, sceneOf, wholeScene, type Whole } from './scene';
@@ -149,21 +149,25 @@ export function standing(whole: Whole, clock: () => number): StandingReport {
     let left = now.differing(plan);
     let changed = world;
     const troubles: Trouble[] = [];
+    const named = new Set<string>();
     const visited = new Set<string>();
     while (left.length > 0 && troubles.length < MOST_TROUBLES) {
       if (clock() - began > LONGEST_MS) return { troubles, left, done: false };
       const about = nextSubject(left, whole, visited);
       if (!about) break;
-      const { suspects, together } = judge(narrow(sceneOf(ground, about, world)));
+      const { suspects, together, other } = judge(narrow(sceneOf(ground, about, world)));
+      if (other) continue;
       for (const one of together.length > 0 ? together : suspects.slice(0, 1)) {
-        if (troubles.some((other) => other.says === one.deviation.says)) continue;
+        if (named.has(one.deviation.says)) continue;
         const after = one.deviation.change(changed);
         const rest = now.differing(told(observe(after)));
         // It has to explain something that is still open; else it is a guess at what another cause did.
         if (rest.length >= left.length) continue;
         changed = after;
         left = rest;
-        troubles.push(troubleOf(one, surenessOf(one, together), about, whole, world, planned));
+        named.add(one.deviation.says);
+        const says = together.length > 0 ? one.deviation.says : saysOf(suspects);
+        troubles.push(troubleOf(one, says, surenessOf(suspects, together), about, whole, world, planned));
       }
     }
     return { troubles, left, done: true };
@@ -200,6 +204,7 @@ function nextSubject(left: readonly Fact[], whole: Whole, visited: Set<string>):
 
 function troubleOf(
   { deviation, cause }: Suspect,
+  says: string,
   sure: Sureness,
   ask: Subject,
   { records, patch }: Whole,
@@ -212,7 +217,7 @@ function troubleOf(
     about: deviation.about,
     ask,
     cause,
-    says: deviation.says,
+    says,
     sure,
     lamps: lampsOn(patch, changed),
     universes: [...changed.keys()].sort((a, b) => a - b),

@@ -178,3 +178,32 @@ test('Why? of a run of pixels is answered: it has no start address of its own th
   expect(sure).not.toBe('as planned');
   expect(suspects.map(({ cause }) => cause)).not.toContain('lamp-address');
 });
+
+describe('what no cause explains', () => {
+  // Each stream of one desk has another priority: nothing that is wrong with a desk brings that.
+  const odd = observe(planned);
+  const streams = odd.streams.map((stream, i) =>
+    stream.sender === bridge.id ? { ...stream, priority: stream.priority + 1 + i } : stream,
+  );
+  const whole = { records: ferry, patch, ...asReports({ ...odd, streams }, ferry) };
+
+  test('is said to be not explained, with what is known of it', () => {
+    const { sure, sentence } = why({ kind: 'universe', id: '6', part: '' }, whole, () => 0);
+    expect(sure).toBe('not known');
+    expect(sentence).toMatch(/^Universe 6 is not as planned\. Not explained yet\. What is known: .*: priority \d+/);
+  });
+
+  test('blames nobody on the first screen', () => {
+    const { troubles, unexplained, verdict } = standing(whole, () => 0);
+    expect(troubles).toEqual([]);
+    expect(unexplained.length).toBeGreaterThan(0);
+    expect(verdict).toContain('Something differs from the plan that no known cause explains');
+  });
+});
+
+test('two causes that fit alike are both named on the first screen, and neither is likely', () => {
+  const { troubles, verdict } = standingIn((world) => withNode(world, 'machine-boiler', () => ({ powered: false })));
+  expect(troubles[0]).toMatchObject({ sure: 'open', about: { id: 'machine-boiler' } });
+  expect(troubles[0]!.says).toMatch(/^The network cable of Boiler node .* Or: Boiler node /);
+  expect(verdict).toContain('It may be: The network cable of Boiler node');
+});

@@ -2,14 +2,14 @@
 import { SURE_WORDS, sightingKey, type SuspectReport, type WhyReport } from '../known';
 import type { Subject } from '../../show/records';
 import { bestQuestion, type Asked } from './ask';
-import type { Fact } from './fact';
+import { weightOf, type Fact } from './fact';
 import { isTooEarly } from './heard';
-import { judge, surenessOf, type Judgement, type Suspect } from './judge';
+import { judge, saysOf, surenessOf, type Judgement, type Suspect } from './judge';
 import { narrow } from './narrow';
 import { pathOf } from './path';
 import type { PathStep } from './pathStep';
 import { groundOf, sceneOf, type Scene, type Whole } from './scene';
-import { factText, questionText } from './words';
+import { capital, factText, questionText } from './words';
 
 const MOST_TOLD = 6;
 const MOST_SENTENCES = 8;
@@ -46,11 +46,18 @@ export function why(about: Subject, whole: Whole, clock: () => number): WhyRepor
   const sure = early ? 'not known' : sureOf(judgement, proven);
   // From the sender on, as the light goes.
   const broken = path.map(({ state }) => state).lastIndexOf('broken');
+  const sentence = (): string => {
+    if (early) return 'Taxiarch has just begun to listen: what is missing may still come.';
+    if (amiss.length === 0) return plannedSentence(path, proven);
+    if (sure === 'not known' || sure === 'as planned') return unexplained(scene, judgement, asked);
+    return (
+      SURE_WORDS[sure] +
+      (together.length > 0 ? together.map(({ deviation }) => deviation.says).join(' And: ') : saysOf(suspects))
+    );
+  };
   return {
     about,
-    sentence: early
-      ? 'Taxiarch has just begun to listen: what is missing may still come.'
-      : sentenceOf(sure, first, amiss.length, path, proven),
+    sentence: sentence(),
     sure,
     path,
     broken: broken < 0 || early ? null : broken,
@@ -63,10 +70,9 @@ export function why(about: Subject, whole: Whole, clock: () => number): WhyRepor
   };
 }
 
-function sureOf({ amiss, suspects, together }: Judgement, proven: boolean): WhyReport['sure'] {
-  const [lead] = suspects;
+function sureOf({ amiss, suspects, together, other }: Judgement, proven: boolean): WhyReport['sure'] {
   if (amiss.length === 0) return proven ? 'as planned' : 'not known';
-  return lead ? surenessOf(lead, together) : 'not known';
+  return suspects.length > 0 && !other ? surenessOf(suspects, together) : 'not known';
 }
 
 /** What tells causes apart; where all is as planned as far as can be told, the lamp itself is what nobody knows. */
@@ -78,22 +84,29 @@ function questionOf(scene: Scene, { suspects, together, amiss }: Judgement): Ask
   return together.length > 0 ? undefined : bestQuestion(suspects, scene);
 }
 
-function sentenceOf(
-  sure: WhyReport['sure'],
-  first: readonly Suspect[],
-  amiss: number,
-  path: readonly PathStep[],
-  proven: boolean,
-): string {
-  if (amiss === 0) {
-    if (path.length === 0) return 'Nothing of this is planned to be heard or to leave a port.';
-    if (proven) return 'All is as planned, as far as it was heard, said or seen.';
-    const broken = path.find(({ state }) => state === 'broken');
-    return broken
-      ? `What is heard and said is as planned, and yet the way breaks. ${broken.name}: ${broken.now}.`
-      : 'As far as can be heard and is said, all is as planned; what is open below nobody has looked at.';
-  }
-  if (sure === 'not known' || sure === 'as planned')
-    return 'Something differs from the plan, and no cause that is known explains it.';
-  return SURE_WORDS[sure] + first.map(({ deviation }) => deviation.says).join(' And: ');
+/** Where nothing differs. */
+function plannedSentence(path: readonly PathStep[], proven: boolean): string {
+  if (path.length === 0) return 'Nothing of this is planned to be heard or to leave a port.';
+  if (proven) return 'All is as planned, as far as it was heard, said or seen.';
+  const broken = path.find(({ state }) => state === 'broken');
+  return broken
+    ? `What is heard and said is as planned, and yet the way breaks. ${broken.name}: ${broken.now}.`
+    : 'As far as can be heard and is said, all is as planned; what is open below nobody has looked at.';
+}
+
+const MOST_KNOWN = 3;
+
+function subjectName({ kind, id, part }: Subject, { names }: Scene): string {
+  if (kind === 'universe' || kind === 'slot' || kind === 'stream') return `Universe ${id}`;
+  return kind === 'port' ? names.port(id, Number(part)) : names.of(id);
+}
+
+/** What is said where no cause explains enough: what is known, and what to look at next. */
+function unexplained(scene: Scene, { amiss, seen }: Judgement, asked: Asked | undefined): string {
+  const known = [...amiss]
+    .sort((a, b) => weightOf(b) - weightOf(a))
+    .slice(0, MOST_KNOWN)
+    .map((fact) => factText(fact, seen.get(fact), scene.names));
+  const next = asked ? ` Next question: ${questionText(asked, scene.names)}` : '';
+  return `${capital(subjectName(scene.near.subject, scene))} is not as planned. Not explained yet. What is known: ${known.join('; ')}.${next}`;
 }
