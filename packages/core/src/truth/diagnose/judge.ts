@@ -55,7 +55,7 @@ const OTHER_EXPLAINS = 0.9;
 
 /** A cause that is at least so likely, and that nothing speaks against, is certain; one that is likelier than not is likely. */
 const CERTAIN = 0.9;
-const LIKELY = 0.5;
+export const LIKELY = 0.5;
 
 /** The second is at least so likely beside the first, where nothing but experience speaks for the first. */
 const TIE = 0.5;

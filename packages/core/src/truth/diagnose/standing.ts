@@ -8,7 +8,7 @@ import { observe, portKey, sentBy, type PortNow, type Simulated, type World } fr
 import type { Fact, Facts, PortTrait } from './fact';
 import { comparable, factsOf } from './facts';
 import { isTooEarly } from './heard';
-import { judge, saysOf, surenessOf, type Suspect } from './judge';
+import { LIKELY, isTie, judge, saysOf, surenessOf, type Suspect } from './judge';
 import { lampsAsked, lampTroubles } from './lampTroubles';
 import { narrow } from './narrow';
 import { groundOf, sceneOf, wholeScene, type Whole } from './scene';
@@ -155,12 +155,14 @@ export function standing(whole: Whole, clock: () => number): StandingReport {
       if (clock() - began > LONGEST_MS) return { troubles, left, done: false };
       const about = nextSubject(left, whole, visited);
       if (!about) break;
-      const { suspects, together, other } = judge(narrow(sceneOf(ground, about, world)));
+      const { suspects: all, together, other } = judge(narrow(sceneOf(ground, about, world)));
       if (other) continue;
+      const leftBy = ({ deviation }: Suspect) => now.differing(told(observe(deviation.change(changed))));
+      const suspects = together.length > 0 ? all : apart(all, (one) => leftBy(one).length);
       for (const one of together.length > 0 ? together : suspects.slice(0, 1)) {
         if (named.has(one.deviation.says)) continue;
         const after = one.deviation.change(changed);
-        const rest = now.differing(told(observe(after)));
+        const rest = leftBy(one);
         // It has to explain something that is still open; else it is a guess at what another cause did.
         if (rest.length >= left.length) continue;
         changed = after;
@@ -188,6 +190,16 @@ export function standing(whole: Whole, clock: () => number): StandingReport {
     asked: lampsAsked(whole.roll),
     took: clock() - began,
   };
+}
+
+/** Two that fit one path alike: where one of them explains more of all that differs, it stands alone. */
+function apart(suspects: readonly Suspect[], leaves: (one: Suspect) => number): readonly Suspect[] {
+  if (!isTie(suspects)) return suspects;
+  const [first, second] = [suspects[0]!, suspects[1]!];
+  const [one, other] = [leaves(first), leaves(second)];
+  if (one === other) return suspects;
+  // What speaks for it lies beyond the path that was asked about.
+  return [{ ...(one < other ? first : second), share: LIKELY }];
 }
 
 /** The most urgent thing that differs and was not looked at yet; what is looked at is noted. */

@@ -207,3 +207,15 @@ test('two causes that fit alike are both named on the first screen, and neither 
   expect(troubles[0]!.says).toMatch(/^The network cable of Boiler node .* Or: Boiler node /);
   expect(verdict).toContain('It may be: The network cable of Boiler node');
 });
+
+test('a sender that is received here and by none of its nodes is one cause, and blames none of them', () => {
+  const porthole = planned.senders.find(({ id }) => id === 'machine-porthole')!;
+  const here = ['127.0.0.1'];
+  const { troubles } = standingIn((world) => ({
+    ...withStreams(world, porthole.id, () => ({ travels: { to: here } })),
+    here: { ...world.here, addresses: here },
+  }));
+  expect(troubles.map(({ about, cause, sure }) => [about.id, cause, sure])).toEqual([
+    [porthole.id, 'unicast-elsewhere', 'likely'],
+  ]);
+});
