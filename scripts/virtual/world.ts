@@ -18,9 +18,6 @@ export async function panel<T>(address: string, knob: string, given?: object): P
   return JSON.parse(text) as T;
 }
 
-/** Does something to a stand-in on the bench. */
-export const handle = (id: string, act: object): Promise<unknown> => panel('127.0.0.1', 'handle', { id, ...act });
-
 /** Opens it; `chance` is what the stand-ins throw dice with. */
 export async function openWorld(chance: () => number, records: ShowRecords = nightFerry()): Promise<Listener> {
   startClock();

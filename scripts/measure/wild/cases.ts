@@ -24,9 +24,10 @@ const targets: readonly Target[] = [
       )
       .map(mainAddress),
     planned: true,
+    show: number,
   })),
-  ...[200, 300, 7000].map((number): Target => ({ protocol: 'sacn', number, nodes: [], planned: false })),
-  { protocol: 'artnet', number: 900, nodes: [], planned: false },
+  ...[200, 300, 7000].map((number): Target => ({ protocol: 'sacn', number, nodes: [], planned: false, show: null })),
+  { protocol: 'artnet', number: 900, nodes: [], planned: false, show: null },
 ];
 
 /** Senders that are planned, as a stranger can hear them. */

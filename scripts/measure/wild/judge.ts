@@ -15,7 +15,7 @@ export interface Outcome {
   /** Ports from which something else leaves */
   readonly changed: number;
   readonly falseGreen: string;
-  /** Nothing of what is disturbed comes to this computer. */
+  /** Nothing of what changed the ports comes to this computer. */
   readonly unheard: boolean;
   readonly falseBlame: string;
   readonly alarm: string;
@@ -81,6 +81,7 @@ function lampsSaid(troubles: readonly Trouble[], are: number): number {
   return Math.abs(most - are) < Math.abs(sum - are) ? most : sum;
 }
 
+/** What is called fine though it is among what changed. */
 async function greens(ship: Ship, standing: StandingReport, changed: readonly Seen[], lamps: ReadonlySet<string>) {
   const said: string[] = [];
   if (isCalm(standing)) said.push('nothing stands against it');
@@ -119,12 +120,15 @@ export async function tryCase(ship: Ship, all: readonly Disturbance[], patch: ()
     const { troubles } = standing;
     const blamed = troubles.filter((one) => one.sure !== 'open' && !isMeant(one));
     const changed = seen.length > 0;
+    const silent = new Set(all.flatMap(({ unheard }) => unheard ?? []));
+    const heard = seen.filter(({ port }) => !silent.has(port.universe));
+    const told = heard.length > 0 ? heard : seen;
     outcome = {
       sort: all.map(({ sort }) => sort).join(' + '),
       says: all.map(({ says }) => says).join(' + '),
       changed: seen.length,
-      unheard: all.every((one) => one.unheard),
-      falseGreen: changed ? await greens(ship, standing, seen, lamps) : '',
+      unheard: changed && heard.length === 0,
+      falseGreen: changed ? await greens(ship, standing, told, lampsOf(patch(), told)) : '',
       falseBlame: blamed.map(({ sure, says }) => `${sure}: ${says}`).join(' '),
       alarm: harmless && !isCalm(standing) ? standing.verdict : '',
       place: changed ? 1 + troubles.findIndex(isMeant) : null,

@@ -30,8 +30,8 @@ export interface Disturbance {
   readonly isMeantBy: (trouble: Trouble) => boolean;
   /** Nobody planned is touched by it: no alarm is right. */
   readonly harmless: boolean;
-  /** Nothing of it comes to this computer: only what nodes say of it can be known. */
-  readonly unheard?: boolean;
+  /** Show universe of which nothing that is disturbed comes to this computer: only what nodes say of it can be known */
+  readonly unheard?: number;
   /** A sender of the show that sends by another address meanwhile: that, and its own */
   readonly sendsBy?: readonly [another: string, its: string];
   /** Begins it; resolves with what ends it. */

@@ -10,6 +10,8 @@ export interface Target {
   /** Where unicast of it goes; empty where nobody is planned to take it */
   readonly nodes: readonly string[];
   readonly planned: boolean;
+  /** Its show universe; null where nobody planned it */
+  readonly show: number | null;
 }
 
 export interface Known {
@@ -162,7 +164,7 @@ export function strangerAt(
     isMeantBy: ({ about, cause }) =>
       (about.kind === 'stream' && about.id === address) || (one.to === 'nodes' && cause === 'unheard-source'),
     harmless: isHarmless(one),
-    unheard: one.to === 'nodes',
+    ...(one.to === 'nodes' && one.target.show !== null && { unheard: one.target.show }),
     begin: ({ ports }) => startStranger(one, ports),
   };
 }
