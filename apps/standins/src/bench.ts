@@ -18,6 +18,8 @@ export interface BenchSender {
   setFader(index: number, level: number): void;
   /** Sends time code, or not. */
   timeCode(on: boolean): void;
+  /** What it plays, by show universe, whatever becomes of it on its way. */
+  playing(): Readonly<Record<number, readonly number[]>>;
   /** Holds the rig again that it was shipped with. */
   reset(): void;
   /** 0–100 */
@@ -88,8 +90,11 @@ export const openBench = (
   };
   return openPanel(address, port, {
     boxes: all,
-    /** By id of a node, what leaves its ports and whose it is */
-    leaving: () => Object.fromEntries([...nodes].map(([id, node]) => [id, node.leaving()])),
+    /** At one moment: by id of a node, what leaves its ports and whose it is; by address of a sender, what it plays */
+    leaving: () => ({
+      ports: Object.fromEntries([...nodes].map(([id, node]) => [id, node.leaving()])),
+      playing: Object.fromEntries([...senders.values()].map((one) => [one.report().address, one.playing()])),
+    }),
     handle: async (given) => {
       const { id, faults, reset, mistakes, deaf, firmware, power, plugged, loses, delays, cue, master, fader, turn } =
         given as unknown as Handled;

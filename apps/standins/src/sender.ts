@@ -247,8 +247,6 @@ export async function startSender(
     udp.panel,
     {
       state: () => ({ name: setup.name, running, master, cue: player.cue, cues: player.cues }),
-      /** What it plays, by show universe, whatever becomes of it on its way */
-      playing: () => Object.fromEntries([...universes.keys()].map((show) => [show, [...leaving(show)]])),
       go: ({ cue: wanted }) => player.go(wanted === undefined ? undefined : String(wanted)),
       /** Holds one slot (`universe`, `channel`, `level`), lets it go (`level` null), or sets the `master` in percent. */
       fader: ({ universe, channel, level, master: percent }) => {
@@ -297,6 +295,7 @@ export async function startSender(
   return {
     err,
     timeCode,
+    playing: () => Object.fromEntries([...universes.keys()].map((show) => [show, [...leaving(show)]])),
     reset: () => beside?.reset(),
     go: (cue) => player.go(cue),
     setFader: (index, level) => player.setFader(index, level),

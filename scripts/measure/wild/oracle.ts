@@ -25,6 +25,11 @@ interface Leaving {
   readonly owners: readonly number[];
 }
 type Playing = Readonly<Record<string, readonly number[]>>;
+/** Ports by id of the stand-in, and what is played by address of the sender, both at one moment */
+interface Moment {
+  readonly ports: Readonly<Record<string, readonly Leaving[]>>;
+  readonly playing: Readonly<Record<string, Playing>>;
+}
 
 const BENCH = '127.0.0.1';
 /** Where each machine really stands, whatever the plan says of it. */
@@ -101,20 +106,12 @@ export async function look(
   const fine = fineSlots(patch, records);
   const planned = records.machine.flatMap(portsOf);
   const senders = sendersByUniverse(records);
-  const players = [...new Set([...senders.values()].flatMap((all) => [...all]))].filter(
-    (address) => isOnBench(address) && !inputs.has(address),
-  );
   const counts = planned.map(() => new Map<number, number>());
   const history: ReadonlyMap<string, Playing>[] = [];
-  const tell = async <T>(address: string, knob: string): Promise<readonly [string, T | undefined]> => [
-    address,
-    await ship.panel<T>(address, knob).catch(() => undefined),
-  ];
   for (let sample = 0; sample < SAMPLES; sample += 1) {
-    const playing = await Promise.all(players.map((address) => tell<Playing>(address, 'playing')));
-    history.unshift(new Map(playing.map(([address, plays]) => [address, plays ?? {}])));
+    const { ports, playing } = await ship.panel<Moment>(BENCH, 'leaving');
+    history.unshift(new Map(Object.entries(playing)));
     history.splice(BEHIND);
-    const ports = await ship.panel<Readonly<Record<string, readonly Leaving[]>>>(BENCH, 'leaving');
     if (history.length === BEHIND)
       planned.forEach(({ machineId, number, universe }, i) => {
         const meant = senders.get(universe);

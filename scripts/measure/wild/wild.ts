@@ -1,12 +1,14 @@
 /**
  * Disturbances that nobody listed, made up at random, alone and together: senders, boxes, plans. What Taxiarch says of
- * each is held against what leaves the ports, in memory and by a clock of its own.
- * `TAXIARCH_WILD=500 TAXIARCH_SEED=7 npm run measure -- wild`.
+ * each is held against what leaves the ports, in memory and by a clock of its own; some of them on real sockets.
+ * `TAXIARCH_WILD=500 TAXIARCH_REAL=10 TAXIARCH_SEED=7 npm run measure -- wild`.
  */
 import type { Extent, Figure } from '../figure';
 import { isFalseGreen, lampsRight, runCases, wrongWith, type Numbered } from './pool';
+import { runReal } from './real';
 
 const CASES = Number(process.env['TAXIARCH_WILD'] ?? 500);
+const REAL = Number(process.env['TAXIARCH_REAL'] ?? 10);
 const SEED = Number(process.env['TAXIARCH_SEED'] ?? Date.now() % 1_000_000);
 
 const share = (part: number, of: number): string =>
@@ -27,12 +29,17 @@ export function takenFor(outcomes: readonly Numbered[]): string {
     .join('\n');
 }
 
+function tell(one: Numbered): void {
+  const wrong = wrongWith(one);
+  if (wrong) process.stdout.write(`  ${one.number} [${one.sort}] ${one.says}: ${wrong}\n`);
+}
+
 export async function measure(extent: Extent): Promise<Figure[]> {
   const count = extent.of(CASES, 4);
-  const { outcomes, broken } = await runCases(SEED, count, (one) => {
-    const wrong = wrongWith(one);
-    if (wrong) process.stdout.write(`  ${one.number} [${one.sort}] ${one.says}: ${wrong}\n`);
-  });
+  const { outcomes, broken } = await runCases(SEED, count, tell);
+  const real = await runReal(SEED, extent.of(REAL, 1));
+  process.stdout.write('  on real sockets:\n');
+  real.forEach(tell);
   process.stdout.write(`${takenFor(outcomes)}\n`);
   const amount = (which: (one: Numbered) => boolean) => outcomes.filter(which).length;
   const changing = amount(({ place }) => place !== null);
@@ -56,7 +63,13 @@ export async function measure(extent: Extent): Promise<Figure[]> {
       met: greens + broken === 0,
     },
     {
-      figure: 'the same: something healthy is blamed',
+      figure: `${real.length} of them on real sockets: false greens`,
+      asked: '0',
+      seen: `${real.filter(isFalseGreen).length}; ${real.filter(({ place }) => place !== null).length} changed a port, ${real.filter(({ place }) => place === 1).length} of these named first`,
+      met: !real.some(isFalseGreen),
+    },
+    {
+      figure: 'of all in memory: something healthy is blamed',
       asked: 'certain 0, likely at most 2 %',
       seen: `certain ${certain}, likely ${likely}`,
       met: certain === 0 && likely! <= 0.02 * count,

@@ -94,6 +94,8 @@ const SETTLES_MS = 14_000;
 const BEGINS_MS = 5000;
 /** A synchronisation source that was silent for so long is lost (E1.31-2018, 6.7.1). */
 const SYNC_LOST_MS = 2500;
+/** A source is lost when nothing was accepted for 2.5 s (E1.31-2018, 6.7.1). */
+const KEEPS_SAY = 0.4;
 /** Frames a second of a sender of which nothing is planned */
 const USUAL_RATE = 20;
 
@@ -175,7 +177,11 @@ export function heardStreams(
       const levels = stream.levels && stream.slotCount > 0 && !sendsOthersOnly(stream, at);
       // Whoever is not of the show and sends other start codes alone has no say anywhere.
       if (sender === undefined && !levels) continue;
-      const effect = discarded ? 'discarded' : effectOf(stream, universe && needed(universe.number));
+      // Of a stranger a packet now and then that is accepted is enough to keep its say.
+      const effect =
+        discarded && (sender !== undefined || stream.rate10 < KEEPS_SAY)
+          ? 'discarded'
+          : effectOf(stream, universe && needed(universe.number));
       heard.push({
         sender: who,
         key,

@@ -219,3 +219,18 @@ test('a sender that is received here and by none of its nodes is one cause, and 
     [porthole.id, 'unicast-elsewhere', 'likely'],
   ]);
 });
+
+test.each([
+  ['a few packets are accepted of keeps its say', { rate1: 2, rate10: 2, discarded1: 35 }, lampsOf(6)],
+  ['nothing is accepted of has none', { rate1: 0, rate10: 0.1, discarded1: 37 }, 0],
+])('a stranger that %s', (_, counts, lamps) => {
+  const reports = asReports(observe(impostor(150)(planned)), ferry);
+  const universes = reports.heard.universes.map((one) => ({
+    ...one,
+    streams: one.streams.map((stream) =>
+      stream.address === '127.0.0.98' ? { ...stream, ...counts, name: 'x' } : stream,
+    ),
+  }));
+  const { troubles } = standing({ records: ferry, patch, ...reports, heard: { ...reports.heard, universes } }, () => 0);
+  expect(Math.max(0, ...troubles.map((one) => one.lamps))).toBe(lamps);
+});
