@@ -218,23 +218,24 @@ function movementOf(
   }[],
 ): Movement {
   const clocks: { period: number; jumps: boolean }[] = [];
-  const of = { clockOf: new Uint8Array(channels.length), moves: [] as boolean[] };
+  const clockOf = new Uint8Array(channels.length);
+  const moves: boolean[] = [];
   const numbers = () => new Float64Array(channels.length);
   const [middle, along, across] = [numbers(), numbers(), numbers()];
   channels.forEach(({ lamp, attribute, rest, dims }, i) => {
     const level = cue.level(attribute, lamp) ?? rest;
     const swings = typeof level !== 'number';
-    of.moves.push(swings || dims);
-    const { middle: at, swing, period, phase, jumps = false } = swings ? level : { ...between(level, level, 1) };
+    moves.push(swings || dims);
+    const { middle: at, swing, period, phase, jumps = false } = swings ? level : between(level, level, 1);
     let clock = clocks.findIndex((one) => one.period === period && one.jumps === jumps);
     if (clock < 0) clock = clocks.push({ period, jumps }) - 1;
-    of.clockOf[i] = clock;
+    clockOf[i] = clock;
     middle[i] = at;
     // sin(turns + phase), taken apart
     along[i] = swing * Math.cos(phase * TURN);
     across[i] = swing * Math.sin(phase * TURN);
   });
-  return { clocks, ...of, middle, along, across };
+  return { clocks, clockOf, moves, middle, along, across };
 }
 
 /** Cues one after the other, each with its fade and its time to stand. */

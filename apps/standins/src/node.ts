@@ -3,7 +3,7 @@
  * its inputs, and is set by Address, Input, IpProg or at its front panel.
  */
 import type { Server } from 'node:http';
-import { SLOTS, multicastGroup } from '@taxiarch/core/base/address';
+import { multicastGroup } from '@taxiarch/core/base/address';
 import {
   ArtNet,
   type ArtNetMessage,
@@ -21,6 +21,7 @@ import { OutputPort } from '@taxiarch/core/network/port';
 import { dataUniverse, decodeSacn, formatCid, Sacn } from '@taxiarch/core/protocol/sacn';
 import { PLAIN_PORT } from '@taxiarch/core/show/records';
 import { Inputs } from './inputs';
+import { leavingOf, type Leaving } from './leaving';
 import { NodeRdm } from './nodeRdm';
 import { BROADCAST, type Ports } from './network';
 import { openPanel, type PanelAct } from './panel';
@@ -267,22 +268,9 @@ export class NodeBox {
     return this.outputs[port - 1]?.output(now()) ?? undefined;
   }
 
-  /** What leaves each port, and who controls each of its slots: a place in `from`, 0 for nobody. */
-  leaving(): readonly {
-    readonly output: readonly number[];
-    readonly from: readonly string[];
-    readonly owners: readonly number[];
-  }[] {
-    return this.settings.ports.map((_, i) => {
-      const output = this.outputs[i];
-      const from = [''];
-      const owners = Array.from({ length: SLOTS }, (_, slot) => {
-        const address = output?.ownerAt(slot)?.address ?? '';
-        const known = from.indexOf(address);
-        return known < 0 ? from.push(address) - 1 : known;
-      });
-      return { output: [...(output?.output(now()) ?? [])], from, owners };
-    });
+  /** What leaves each port now, and whose it is. */
+  leaving(): readonly Leaving[] {
+    return this.settings.ports.map((_, i) => leavingOf(this.outputs[i], now()));
   }
 
   /** What a DMX desk plugged into an input (from 0) puts out; null pulls its plug. */

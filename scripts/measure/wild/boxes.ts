@@ -7,7 +7,7 @@ import { between, chosen, type Disturbance, type Random, type Ship } from './shi
 
 const BENCH = '127.0.0.1';
 const handle = (ship: Ship, id: string, act: object) => ship.panel<StandIn[]>(BENCH, 'handle', { id, ...act });
-export const boxesOf = (ship: Ship) => ship.panel<StandIn[]>(BENCH, 'boxes');
+const boxesOf = (ship: Ship) => ship.panel<StandIn[]>(BENCH, 'boxes');
 
 interface Drawn {
   readonly sort: string;

@@ -27,12 +27,11 @@ export interface Outcome {
   readonly lamps: readonly [said: number, are: number] | null;
   /** Id of the first cause that is named; empty for none */
   readonly cause: string;
-  /** It was quiet again after it. */
+  /** It did not come to rest when all was mended. */
   readonly restless: boolean;
 }
 
-export const isCalm = ({ troubles, unexplained }: StandingReport): boolean =>
-  troubles.length + unexplained.length === 0;
+const isCalm = ({ troubles, unexplained }: StandingReport): boolean => troubles.length + unexplained.length === 0;
 
 /** Waits until nothing stands against the show, twice in a row. */
 export async function calm(ship: Ship): Promise<boolean> {
@@ -104,11 +103,11 @@ async function greens(ship: Ship, standing: StandingReport, changed: readonly Se
 /** `all` are disturbed at once. */
 export async function tryCase(ship: Ship, all: readonly Disturbance[], patch: () => Patch): Promise<Outcome> {
   const ends: (() => Promise<void> | void)[] = [];
-  for (const one of all) ends.push(await one.begin(ship));
   const isMeant = (trouble: Trouble) => all.some((one) => one.isMeantBy(trouble));
   const harmless = all.every((one) => one.harmless);
   let outcome: Omit<Outcome, 'restless'>;
   try {
+    for (const one of all) ends.push(await one.begin(ship));
     await ship.wait(NOTICED_MS);
     const also = new Map(all.flatMap(({ sendsBy }) => (sendsBy ? [sendsBy] : [])));
     // What comes and goes may be away when it is asked: the worse of two answers counts.

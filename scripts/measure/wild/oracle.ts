@@ -8,6 +8,7 @@ import type { Patch } from '@taxiarch/core/rig/patch';
 import type { Machine, ShowRecords } from '@taxiarch/core/show/records';
 import { nightFerry } from '@taxiarch/core/whole/demo';
 import { BOXES } from '../../../apps/standins/src/boxes';
+import type { Leaving } from '../../../apps/standins/src/leaving';
 import type { Ship } from './ship';
 
 const SAMPLES = 18;
@@ -18,12 +19,6 @@ const NEAR = 4;
 /** A slot that is otherwise in so many samples is otherwise; a single one may be a frame that is on its way. */
 const OTHERWISE = 2;
 
-interface Leaving {
-  readonly output: readonly number[];
-  /** Address of who controls each slot: a place in `from`, where the first is nobody */
-  readonly from: readonly string[];
-  readonly owners: readonly number[];
-}
 type Playing = Readonly<Record<string, readonly number[]>>;
 /** Ports by id of the stand-in, and what is played by address of the sender, both at one moment */
 interface Moment {

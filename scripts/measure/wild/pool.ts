@@ -11,7 +11,7 @@ export interface Numbered extends Outcome {
 
 const PROGRAM = join(out, 'scripts/programs/wild.mjs');
 
-/** Runs cases `from`, `from + step` …; resolves with the first that it did not run, or undefined. */
+/** Runs cases `from`, `from + step` …; resolves with the number of the first that it did not run. */
 function run(
   seed: number,
   from: number,
@@ -26,6 +26,8 @@ function run(
     PROGRAM,
     ...Object.entries(args).flatMap(([name, value]) => [`--${name}`, String(value)]),
   ]);
+  const end = () => program.kill('SIGKILL');
+  process.once('exit', end);
   let next = from;
   let text = '';
   let trouble = '';
@@ -40,7 +42,9 @@ function run(
     }
   });
   return new Promise((done) =>
-    program.once('exit', (code) => {
+    // Closed: what it said last has been read.
+    program.once('close', (code) => {
+      process.off('exit', end);
       if (code === 0) return done(next);
       process.stdout.write(`  ${next} BROKE: ${trouble}\n`);
       broke();

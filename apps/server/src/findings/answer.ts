@@ -27,7 +27,7 @@ export interface Asked {
 
 const clock = () => performance.now();
 
-/** `roll` is what lamps said, where that is asked for. */
+/** `roll`: what lamps answered over their cables; without it nothing is said of them. */
 export function answer<Q extends Question>(
   question: Q,
   show: Asked,

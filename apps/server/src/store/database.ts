@@ -34,7 +34,7 @@ export interface Found {
 const BUFFERS = '32MB';
 
 let compiled: Promise<WebAssembly.Module> | undefined;
-/** The engine's program, made ready once however many databases are opened: that is a third of the time it takes. */
+/** The database's program is made ready once, however many are opened: that saves a quarter of each opening. */
 const program = (): Promise<WebAssembly.Module> =>
   (compiled ??= WebAssembly.compile(
     readFileSync(

@@ -99,7 +99,7 @@ describe('what receivers make of it', () => {
     ['more packets discarded than accepted', { rate1: 1, discarded1: 39, lost: true }, 'discarded'],
     ['each packet twice', { rate1: 40, discarded1: 41 }, 'all'],
     [
-      'priorities for so many runs of slots that what comes after them is not told',
+      'priorities for more runs of slots than are told: the rest is open',
       { offers: Array.from({ length: 64 }, (_, i) => ({ from: first + i, to: first + i })) },
       'all',
     ],

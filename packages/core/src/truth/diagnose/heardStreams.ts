@@ -33,6 +33,7 @@ export const ownId = ({ cid, address }: Pick<StreamReport, 'cid' | 'address'>): 
 export const isOwn = (sender: string): boolean => sender.startsWith(OWN);
 
 export const streamAge = (sender: string, key: number): string => `stream ${sender} ${key}`;
+
 /** What was heard, and what that says of how it was heard. */
 export interface HeardStreams {
   readonly heard: readonly ObservedStream[];
@@ -94,7 +95,7 @@ const SETTLES_MS = 14_000;
 const BEGINS_MS = 5000;
 /** A synchronisation source that was silent for so long is lost (E1.31-2018, 6.7.1). */
 const SYNC_LOST_MS = 2500;
-/** A source is lost when nothing was accepted for 2.5 s (E1.31-2018, 6.7.1). */
+/** Accepted packets a second: one in 2.5 s is enough for a source not to be lost (E1.31-2018, 6.7.1). */
 const KEEPS_SAY = 0.4;
 /** Frames a second of a sender of which nothing is planned */
 const USUAL_RATE = 20;

@@ -91,7 +91,7 @@ function plannedSentence(path: readonly PathStep[], proven: boolean): string {
   const broken = path.find(({ state }) => state === 'broken');
   return broken
     ? `What is heard and said is as planned, and yet the way breaks. ${broken.name}: ${broken.now}.`
-    : 'As far as can be heard and is said, all is as planned; what is open below nobody has looked at.';
+    : 'What is heard and said is as planned. At what is open below nobody has looked yet.';
 }
 
 const MOST_KNOWN = 3;
